@@ -1,0 +1,113 @@
+/**
+ * The constants of the bow model. Speeds, homes and stroke factors are from memory; the direction costs
+ * are from a trial on phrases bowed by method-book rules. All can be edited.
+ */
+import type { DynamicLevel, InstrumentKind } from '../score/score';
+
+export interface DynamicRow {
+  /** cm/s */
+  slowest: number;
+  preferred: number;
+  fastest: number;
+  /** Place on the bow where this level is at home, 0 frog to 1 tip. */
+  home: number;
+}
+
+/** Bow speed by dynamic at a stroke of 0.6 s (from memory). */
+export const DYNAMICS: Readonly<Record<DynamicLevel, DynamicRow>> = {
+  ppp: { slowest: 4, preferred: 12, fastest: 36, home: 0.7 },
+  pp: { slowest: 4, preferred: 14, fastest: 40, home: 0.68 },
+  p: { slowest: 6, preferred: 20, fastest: 60, home: 0.6 },
+  mp: { slowest: 8, preferred: 26, fastest: 80, home: 0.55 },
+  mf: { slowest: 10, preferred: 34, fastest: 100, home: 0.5 },
+  f: { slowest: 13, preferred: 45, fastest: 130, home: 0.45 },
+  ff: { slowest: 16, preferred: 58, fastest: 160, home: 0.42 },
+  fff: { slowest: 18, preferred: 64, fastest: 170, home: 0.42 },
+};
+
+export type StrokeKind = 'détaché' | 'legato' | 'accent' | 'staccato' | 'tenuto' | 'portato' | 'spiccato' | 'chord';
+
+export interface StrokeRow {
+  speed: number;
+  /** Share of the written length that sounds. */
+  sounding: number;
+  /** Where the stroke wants to begin or lie, when it matters. */
+  zone: { from: number; to: number } | null;
+  /** The zone is where it begins (true) or where it stays (false). */
+  zoneAtStart: boolean;
+}
+
+/** From memory. */
+export const STROKES: Readonly<Record<StrokeKind, StrokeRow>> = {
+  détaché: { speed: 1, sounding: 1, zone: null, zoneAtStart: false },
+  legato: { speed: 0.85, sounding: 1, zone: null, zoneAtStart: false },
+  accent: { speed: 1.3, sounding: 0.95, zone: { from: 0, to: 0.4 }, zoneAtStart: true },
+  staccato: { speed: 0.7, sounding: 0.5, zone: null, zoneAtStart: false },
+  tenuto: { speed: 1.05, sounding: 1, zone: null, zoneAtStart: false },
+  portato: { speed: 0.75, sounding: 0.9, zone: null, zoneAtStart: false },
+  spiccato: { speed: 0.5, sounding: 0.45, zone: { from: 0.25, to: 0.5 }, zoneAtStart: false },
+  chord: { speed: 1.25, sounding: 0.95, zone: { from: 0, to: 0.25 }, zoneAtStart: true },
+};
+
+/** Usable hair in cm (from memory). */
+export const HAIR_CM: Readonly<Record<InstrumentKind, number>> = { violin: 65, viola: 64, cello: 60, bass: 55 };
+
+export interface BowCosts {
+  barOnUp: number;
+  halfBarOnUp: number;
+  accentUp: number;
+  chordUp: number;
+  lastUp: number;
+  upbeatDown: number;
+  crescendoDown: number;
+  diminuendoUp: number;
+  portatoDown: number;
+  splitAtBar: number;
+  splitAtHalf: number;
+  splitAtBeat: number;
+  splitOffBeat: number;
+  hook: number;
+  hookDotted: number;
+  hookStaccato: number;
+  hookSlurred: number;
+  retake: number;
+  retakeInRest: number;
+  startUp: number;
+  /** Weight of the distribution against the directions. */
+  distribution: number;
+  homePull: number;
+  loudness: number;
+  infeasible: number;
+}
+
+/** Trial values, agreement with 23 of 24 tuned phrases and 12 of 14 held out. */
+export const BOW_COSTS: BowCosts = {
+  barOnUp: 1, halfBarOnUp: 0.2, accentUp: 1.2, chordUp: 2.2, lastUp: 0.8, upbeatDown: 0.8, crescendoDown: 0.4, diminuendoUp: 0.3, portatoDown: 0.2,
+  splitAtBar: 1, splitAtHalf: 1.2, splitAtBeat: 1.4, splitOffBeat: 2,
+  hook: 0.6, hookDotted: 0.1, hookStaccato: 0.2, hookSlurred: 1,
+  retake: 0.9, retakeInRest: 0.15, startUp: 0,
+  distribution: 0.7, homePull: 0.6, loudness: 0.6, infeasible: 3,
+};
+
+export interface BowStrategy {
+  name: string;
+  aim: string;
+  costs: Partial<BowCosts>;
+  /** Begin the other way round than the best plan. */
+  reversed?: boolean;
+}
+
+export const BOW_STRATEGIES: readonly BowStrategy[] = [
+  { name: 'balanced', aim: 'what costs least on the whole', costs: {} },
+  { name: 'as printed', aim: 'bow after bow as the slurs say, nothing added', costs: { retake: 8, hook: 8, hookDotted: 8, hookStaccato: 8, hookSlurred: 8, splitAtBar: 9, splitAtHalf: 9, splitAtBeat: 9, splitOffBeat: 9 } },
+  { name: 'retakes', aim: 'brings the bow back in the air', costs: { retake: 0.25, hook: 3, hookDotted: 3, hookStaccato: 3, hookSlurred: 4 } },
+  { name: 'hooks', aim: 'takes two notes in one bow with a stop between', costs: { hook: 0.1, hookDotted: 0.05, hookStaccato: 0.05, hookSlurred: 0.4, retake: 3 } },
+  { name: 'split slurs', aim: 'more bow by shorter slurs', costs: { splitAtBar: 0.15, splitAtHalf: 0.2, splitAtBeat: 0.5, retake: 2, hook: 2 } },
+  { name: 'reversed', aim: 'begins the other way round', costs: {}, reversed: true },
+];
+
+/** Seconds that a retake needs: `.15 + .2·|Δx|` (from memory). */
+export const retakeSeconds = (distance: number): number => 0.15 + 0.2 * Math.abs(distance);
+
+/** A silence from this length on lets the bow be set anew. */
+export const REST_SECONDS = 0.25;

@@ -1,0 +1,142 @@
+/**
+ * MusicXML in: partwise or timewise, versions 2.0 to 4.0, plain text.
+ * Source: the published MusicXML 4.0 documentation (W3C Music Notation Community Group).
+ */
+import { bad, good, type Result } from '../../util/result';
+import type { Part, Score, Warning } from '../../score/score';
+import { child, childText, decodeXmlBytes, parseXml, placeInText, type XmlDocument, type XmlElement } from '../xml';
+import { readPart } from './part';
+
+/** A document together with the measures of each part in order, whichever way the file nests them. */
+export interface MusicXmlDocument extends XmlDocument {
+  /** One entry per score-part of the part-list, in its order. */
+  parts: Array<{ id: string; scorePart: XmlElement; measures: XmlElement[] }>;
+}
+
+export interface ReadScore {
+  score: Score;
+  document: MusicXmlDocument;
+}
+
+const NOT_A_SCORE = 'Choose a MusicXML file (.musicxml or .xml) exported from a notation program.';
+
+export function readMusicXmlBytes(bytes: Uint8Array): Result<ReadScore> {
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) {
+    return bad(null, 'The file is compressed (a zip, perhaps .mxl).', 'Export it uncompressed, as .musicxml, or unzip it and take the .xml file inside.');
+  }
+  const text = decodeXmlBytes(bytes);
+  return text.ok ? readMusicXml(text.value) : text;
+}
+
+export function readMusicXml(text: string): Result<ReadScore> {
+  if (text.trim() === '') return bad(null, 'The file is empty.', 'Export the part again and send that file.');
+  const opened = openMusicXml(text);
+  if (!opened.ok) return opened;
+  const document = opened.value;
+  const warnings: Warning[] = [];
+  const divisions = commonDivisions(document);
+  if (!divisions.ok) return divisions;
+  const ticksPerQuarter = divisions.value;
+  const parts: Part[] = [];
+  for (const source of document.parts) {
+    const part = readPart(source, ticksPerQuarter, document.text, warnings);
+    if (!part.ok) return part;
+    parts.push(part.value);
+  }
+  if (parts.every((part) => part.notes.length === 0)) {
+    return bad(null, 'The score holds no notes of definite pitch.', 'Percussion parts and empty scores cannot be marked; choose a part for violin, viola, cello or double bass.');
+  }
+  const score: Score = { ...headings(document.root), ticksPerQuarter, parts, warnings };
+  return good({ score, document });
+}
+
+/** Parses and checks the outline of the document, without reading any note. */
+export function openMusicXml(text: string): Result<MusicXmlDocument> {
+  const parsed = parseXml(text);
+  if (!parsed.ok) return parsed;
+  const { root } = parsed.value;
+  if (root.name !== 'score-partwise' && root.name !== 'score-timewise') {
+    return bad(placeInText(text, root.start), `The outermost element is <${root.name}>, which is not a MusicXML score.`, NOT_A_SCORE);
+  }
+  const scoreParts = (child(root, 'part-list')?.children ?? []).filter((element) => element.name === 'score-part');
+  if (scoreParts.length === 0) return bad(placeInText(text, root.start), 'The part-list names no part.', 'Export the score again; a score needs at least one part.');
+  const measures = root.name === 'score-partwise' ? partwise(root) : timewise(root);
+  const parts = [];
+  for (const scorePart of scoreParts) {
+    const id = scorePart.attributes.id ?? '';
+    const own = measures.get(id);
+    if (!own || own.length === 0) {
+      return bad(placeInText(text, scorePart.start), `The part-list names part "${id}", but the file has no bars for it.`, 'The file may be cut off; export it again.');
+    }
+    parts.push({ id, scorePart, measures: own });
+    measures.delete(id);
+  }
+  const [stray] = measures.keys();
+  if (stray !== undefined) return bad(null, `Part "${stray}" is missing from the part-list.`, 'Export the score again.');
+  return good({ root, text, parts });
+}
+
+function partwise(root: XmlElement): Map<string, XmlElement[]> {
+  const result = new Map<string, XmlElement[]>();
+  for (const part of root.children) {
+    if (part.name === 'part') result.set(part.attributes.id ?? '', part.children.filter((element) => element.name === 'measure'));
+  }
+  return result;
+}
+
+/** In a timewise file each measure holds parts: the part element stands for the measure and takes its attributes. */
+function timewise(root: XmlElement): Map<string, XmlElement[]> {
+  const result = new Map<string, XmlElement[]>();
+  for (const measure of root.children) {
+    if (measure.name !== 'measure') continue;
+    for (const part of measure.children) {
+      if (part.name !== 'part') continue;
+      const id = part.attributes.id ?? '';
+      const bars = result.get(id) ?? [];
+      bars.push({ ...part, name: 'measure', attributes: measure.attributes });
+      result.set(id, bars);
+    }
+  }
+  return result;
+}
+
+/** Least common multiple of all divisions in the file, so that every duration is whole. */
+function commonDivisions(document: MusicXmlDocument): Result<number> {
+  let common = 1;
+  for (const part of document.parts) {
+    for (const measure of part.measures) {
+      for (const element of measure.children) {
+        if (element.name !== 'attributes') continue;
+        const divisionsElement = child(element, 'divisions');
+        if (!divisionsElement) continue;
+        const divisions = Number(divisionsElement.text);
+        if (!Number.isInteger(divisions) || divisions <= 0 || divisions > 1_000_000) {
+          return bad(
+            `part ${part.id}, bar ${measure.attributes.number ?? '?'}`,
+            `The divisions of the quarter note are "${divisionsElement.text.trim()}".`,
+            'They must be a whole number from 1 to 1,000,000; export the score again.',
+          );
+        }
+        common = (common / gcd(common, divisions)) * divisions;
+        if (common > 10_000_000) return bad(`part ${part.id}`, 'The divisions in the file contradict one another.', 'Export the score again.');
+      }
+    }
+  }
+  return good(common);
+}
+
+function gcd(a: number, b: number): number {
+  while (b) [a, b] = [b, a % b];
+  return a;
+}
+
+function headings(root: XmlElement): { title: string; composer: string | null } {
+  const work = childText(child(root, 'work'), 'work-title');
+  const movement = childText(root, 'movement-title');
+  const credit = root.children.find((element) => element.name === 'credit' && childText(element, 'credit-type') === 'title');
+  const creators = (child(root, 'identification')?.children ?? []).filter((element) => element.name === 'creator');
+  const composer = creators.find((element) => element.attributes.type === 'composer') ?? creators[0];
+  const title = [work, movement].filter(Boolean).join(', ');
+  return { title: title || childText(credit, 'credit-words') || 'Untitled', composer: composer?.text.trim() || null };
+}
+

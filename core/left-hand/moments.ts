@@ -1,0 +1,26 @@
+/** Line events in seconds, as both hands need them. */
+import type { Clock } from '../score/time';
+import type { Line } from '../score/lines';
+import type { Moment } from './transition';
+
+/** A grace note takes this long from the note it leans on (judgement). */
+const GRACE_SECONDS = 0.08;
+
+export function momentsOf(line: Line, clock: Clock, links: readonly boolean[]): Moment[] {
+  const moments: Moment[] = [];
+  line.events.forEach((event, i) => {
+    let onsetS = clock.secondsAt(event.onset);
+    let endS = clock.secondsAt(event.end);
+    if (event.grace) {
+      let rank = 1;
+      while (line.events[i + rank]?.grace && line.events[i + rank]!.onset === event.onset) rank++;
+      onsetS -= GRACE_SECONDS * rank;
+      endS = onsetS + GRACE_SECONDS;
+    }
+    const last = moments[i - 1];
+    if (last && last.endS > onsetS) last.endS = Math.max(last.onsetS + 0.01, onsetS);
+    const restBeforeS = last ? Math.max(0, onsetS - last.endS) : 0;
+    moments.push({ onsetS, endS, slurredFromLast: links[i] ?? false, restBeforeS: restBeforeS < 1e-6 ? 0 : restBeforeS, grace: event.grace });
+  });
+  return moments;
+}

@@ -1,0 +1,227 @@
+/**
+ * Every way to stop one note: string, stop, finger, and the frame of the hand that reaches it.
+ * Violin and viola think in letter names (spelling decides the finger), cello and bass in half steps.
+ */
+import { letterIndex, midiOf, transposed, type Pitch } from '../score/pitch';
+import { harmonicTouches, stopMm } from '../instruments/geometry';
+import type { Instrument } from '../instruments/instrument';
+import { THUMB, type Player } from '../instruments/player';
+import { chromaticPositionName, frameStop, letterPositionName } from '../instruments/positions';
+import type { Note } from '../score/score';
+
+export type Shape = 'open' | 'closed' | 'extended' | 'extended back' | 'upper' | 'thumb';
+
+export interface Place {
+  /** 1 is the highest string. */
+  string: number;
+  /** Half steps above the open string; 0 is the open string. */
+  stop: number;
+  /** 0 open, 1 to 4, THUMB. */
+  finger: number;
+  /** Stop where the first finger lies in the unextended frame, half steps; null for an open string. */
+  hand: number | null;
+  /** The same place in mm from the nut, between half steps where a letter position has two. */
+  handMm: number;
+  position: string | null;
+  shape: Shape;
+  /** The finger lies outside the plain frame. */
+  extension: boolean;
+  /** Partial number of a natural harmonic. */
+  harmonic: number | null;
+  /** How unusual this finger is within its frame, as a cost. */
+  frameCost: number;
+  extensionCost: number;
+  /** Letter index that the finger stands for, so that a slide within one letter is known. */
+  letter: number;
+}
+
+export interface PlaceCosts {
+  lowFirst: number; highFirst: number; oddAlteration: number; highThird: number; lowFourth: number;
+  enharmonic: number; fourthExtended: number; firstBack: number; extension: number;
+}
+
+/** Beginners stay near the nut: highest stop by level (common practice). */
+const HIGHEST_BY_LEVEL = { beginner: 12, intermediate: 19, advanced: 26, professional: 40 } as const;
+
+/** Half steps around a rounded stop within which a touch counts as that harmonic. */
+const TOUCH_TOLERANCE = 0.25;
+
+/** All places for a pitch on the player's instrument, harmonics included; empty when it cannot be played. */
+export function placesFor(note: Pick<Note, 'pitch' | 'harmonic'>, player: Player, costs: PlaceCosts): Place[] {
+  const { instrument } = player;
+  const midi = midiOf(note.pitch);
+  const places: Place[] = [];
+  instrument.strings.forEach((open, index) => {
+    const string = index + 1;
+    const stop = Math.round(midi - midiOf(open));
+    if (note.harmonic === 'natural') {
+      places.push(...harmonicPlaces(string, open, midi, player, costs));
+      return;
+    }
+    if (stop === 0) places.push(openPlace(string, note.pitch));
+    if (stop > 0 && stop <= highestStop(player)) {
+      places.push(...stoppedPlaces(string, stop, note.pitch, open, player, costs));
+      if (stop === 12) places.push(...harmonicPlaces(string, open, midi, player, costs));
+    }
+  });
+  if (places.length === 0 && note.harmonic === 'natural') return placesFor({ pitch: note.pitch, harmonic: null }, player, costs);
+  return places;
+}
+
+function highestStop(player: Player): number {
+  return Math.min(player.instrument.highestStop, HIGHEST_BY_LEVEL[player.level]);
+}
+
+function openPlace(string: number, pitch: Pitch): Place {
+  return {
+    string, stop: 0, finger: 0, hand: null, handMm: 0, position: null, shape: 'open', extension: false,
+    harmonic: null, frameCost: 0, extensionCost: 0, letter: letterIndex(pitch),
+  };
+}
+
+function stoppedPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, player: Player, costs: PlaceCosts): Place[] {
+  const kind = player.instrument.kind;
+  return kind === 'violin' || kind === 'viola'
+    ? letterPlaces(string, stop, pitch, open, player.instrument, costs)
+    : chromaticPlaces(string, stop, pitch, player, costs);
+}
+
+/** Touches that sound the written note, or where the written note is the touch itself. */
+function harmonicPlaces(string: number, open: Pitch, midi: number, player: Player, costs: PlaceCosts): Place[] {
+  const { kind } = player.instrument;
+  const above = midi - midiOf(open);
+  const touches = harmonicTouches(kind === 'cello' || kind === 'bass' ? 8 : 6);
+  const sounding = touches.filter((touch) => Math.round(touch.sounds) === Math.round(above));
+  const touched = touches.filter((touch) => Math.abs(touch.touch - above) < TOUCH_TOLERANCE && touch.partial <= 5);
+  const chosen = sounding.length ? sounding : touched;
+  const places: Place[] = [];
+  for (const touch of chosen) {
+    const stop = Math.round(touch.touch);
+    if (stop < 1 || stop > player.instrument.highestStop + 4) continue;
+    const seen = new Set<string>();
+    const letters = Math.round((stop * 7) / 12);
+    for (const place of stoppedPlaces(string, stop, transposed(open, letters, stop), open, player, costs)) {
+      if (place.extension || seen.has(`${place.finger}`)) continue;
+      seen.add(`${place.finger}`);
+      places.push({ ...place, harmonic: touch.partial, frameCost: 0 });
+    }
+  }
+  return places;
+}
+
+const HIGHEST_LETTER_POSITION = 14;
+
+function letterPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, instrument: Instrument, costs: PlaceCosts): Place[] {
+  const places: Place[] = [];
+  const spelledDistance = letterIndex(pitch) - letterIndex(open);
+  for (const reading of [0, -1, 1]) {
+    const distance = spelledDistance + reading;
+    if (distance < 0) continue;
+    if (reading !== 0 && Math.abs(naturalStop(distance) - stop) > 1.01) continue;
+    const readingCost = reading === 0 ? 0 : costs.enharmonic;
+    for (let finger = 1; finger <= 4; finger++) {
+      for (const reach of finger === 4 ? [0, 1] : finger === 1 ? [0, -1] : [0]) {
+        const position = distance - finger + 1 - reach;
+        if (position < 0 || position > HIGHEST_LETTER_POSITION) continue;
+        const fit = letterFit(position, finger, reach, stop, costs);
+        if (!fit) continue;
+        const hand = frameStop(position);
+        places.push({
+          string, stop, finger,
+          hand: wholeHand(position, stop, finger), handMm: stopMm(instrument.lengthMm, hand),
+          position: letterPositionName(position),
+          shape: reach === 0 && !fit.extension ? 'closed' : reach < 0 ? 'extended back' : 'extended',
+          extension: fit.extension, harmonic: null,
+          frameCost: fit.cost + readingCost, extensionCost: fit.extensionCost,
+          letter: letterIndex(open) + distance,
+        });
+      }
+    }
+  }
+  return places;
+}
+
+/** Mean stop of a letter above the open string: seven letters to the octave. */
+function naturalStop(letters: number): number {
+  return letters === 0 ? 0 : frameStop(letters);
+}
+
+/** Whole-number hand of a letter position that lies between two half steps: the one nearer to this note's key. */
+function wholeHand(position: number, stop: number, finger: number): number {
+  const frame = frameStop(position);
+  if (Number.isInteger(frame)) return frame;
+  const usual = stop - (frameStop(position + finger - 1) - frame);
+  return usual <= frame ? Math.floor(frame) : Math.ceil(frame);
+}
+
+/**
+ * Whether a finger of a letter frame can take a stop, and how unusual that is: fingers go half a step
+ * low or high from their usual place, the fourth may reach one letter higher, the first one lower.
+ */
+function letterFit(position: number, finger: number, reach: number, stop: number, costs: PlaceCosts): { cost: number; extension: boolean; extensionCost: number } | null {
+  const usual = frameStop(position + finger - 1);
+  const away = stop - usual;
+  const frame = frameStop(position);
+  if (reach === 1) {
+    const over = stop - frame;
+    return over >= 5 && over <= 6.6 ? { cost: 0, extension: true, extensionCost: costs.fourthExtended } : null;
+  }
+  if (reach === -1) {
+    const under = frame - stop;
+    return position >= 2 && under >= 1 && under <= 2 ? { cost: 0, extension: true, extensionCost: costs.firstBack } : null;
+  }
+  if (Math.abs(away) > 1.01) return null;
+  if (stop - frame > 6.6) return null;
+  const plain = { extension: false, extensionCost: 0 };
+  if (Math.abs(away) < 0.51) return { cost: 0, ...plain };
+  if (finger === 1) return { cost: away < 0 ? costs.lowFirst : costs.highFirst, ...plain };
+  if (finger === 3) return { cost: away > 0 ? costs.highThird : costs.oddAlteration / 2, ...plain };
+  if (finger === 4) return away < 0 ? { cost: costs.lowFourth, ...plain } : { cost: 0, extension: true, extensionCost: costs.fourthExtended };
+  return { cost: costs.oddAlteration, ...plain };
+}
+
+interface ChromaticShape {
+  shape: Shape;
+  /** finger → half steps from the hand. */
+  offsets: ReadonlyArray<readonly [finger: number, offset: number]>;
+  from: number;
+  to: number;
+  extension: boolean;
+}
+
+/** Cello: closed and extended in the neck, 1-2-3 above it, thumb to 3 a fourth, the thumb not below the tenth stop (common practice). */
+const CELLO_SHAPES: readonly ChromaticShape[] = [
+  { shape: 'closed', offsets: [[1, 0], [2, 1], [3, 2], [4, 3]], from: 1, to: 8, extension: false },
+  { shape: 'extended', offsets: [[2, 2], [3, 3], [4, 4]], from: 1, to: 8, extension: true },
+  { shape: 'extended back', offsets: [[1, -1]], from: 2, to: 8, extension: true },
+  { shape: 'upper', offsets: [[1, 0], [2, 1], [2, 2], [3, 3], [3, 4]], from: 9, to: 28, extension: false },
+  { shape: 'thumb', offsets: [[THUMB, -2], [1, 0], [1, -1], [2, 1], [2, 2], [3, 3]], from: 12, to: 29, extension: false },
+];
+
+/** Bass: 1-2-4 a tone in the neck, 1-2-3 from about VI, then thumb to 3 (common practice). */
+const BASS_SHAPES: readonly ChromaticShape[] = [
+  { shape: 'closed', offsets: [[1, 0], [2, 1], [4, 2]], from: 1, to: 9, extension: false },
+  { shape: 'upper', offsets: [[1, 0], [2, 1], [3, 2]], from: 10, to: 24, extension: false },
+  { shape: 'thumb', offsets: [[THUMB, -2], [1, 0], [2, 1], [2, 2], [3, 2], [3, 3]], from: 12, to: 26, extension: false },
+];
+
+function chromaticPlaces(string: number, stop: number, pitch: Pitch, player: Player, costs: PlaceCosts): Place[] {
+  const { instrument } = player;
+  const places: Place[] = [];
+  for (const shape of instrument.kind === 'cello' ? CELLO_SHAPES : BASS_SHAPES) {
+    if (shape.shape === 'thumb' && !player.thumbPosition) continue;
+    for (const [finger, offset] of shape.offsets) {
+      const hand = stop - offset;
+      if (hand < shape.from || hand > shape.to) continue;
+      places.push({
+        string, stop, finger, hand,
+        handMm: stopMm(instrument.lengthMm, hand),
+        position: chromaticPositionName(instrument.kind, hand, shape.shape === 'thumb'),
+        shape: shape.shape, extension: shape.extension, harmonic: null, frameCost: 0,
+        extensionCost: shape.extension ? costs.extension : 0,
+        letter: letterIndex(pitch),
+      });
+    }
+  }
+  return places;
+}

@@ -1,0 +1,206 @@
+/**
+ * What it costs to come from one grip to the next. One function, used by the search, by the brute-force
+ * check and by the explanation, so that a total can always be taken apart into its terms.
+ */
+import { centsPerMm, stopMm } from '../instruments/geometry';
+import { spreadMm, THUMB, type Player } from '../instruments/player';
+import { TERMS, type LeftHandCosts, type Strategy, type Term } from './costs';
+import type { Grip } from './grip';
+import type { Place } from './places';
+import { difficultyBits, isShift, targetWidthMm } from './shift';
+
+/** Time and slur around one event, as the costs need them. */
+export interface Moment {
+  onsetS: number;
+  endS: number;
+  /** The note before is under the same slur. */
+  slurredFromLast: boolean;
+  /** Seconds of silence before it. */
+  restBeforeS: number;
+  grace: boolean;
+}
+
+/** A stopped grip together with the moment in which it was last down. */
+export interface Carried {
+  grip: Grip;
+  endS: number;
+  durationS: number;
+}
+
+export interface Weighing {
+  player: Player;
+  costs: LeftHandCosts;
+  /** Weight per term, in the order of TERMS. */
+  weights: Float64Array;
+  openBias: number;
+  /** Tables by whole stop: mm from the nut, width of ±10 cents in mm, cents per mm. */
+  mm: Float64Array;
+  widthMm: Float64Array;
+  centsPerMm: Float64Array;
+  /** Spreads in mm by `6·finger + finger`; infinite where the pair has no limit of its own. */
+  comfortableMm: Float64Array;
+  limitMm: Float64Array;
+}
+
+const INDEX = Object.fromEntries(TERMS.map((term, i) => [term, i])) as Record<Term, number>;
+const SHIFT = INDEX.shift, LANDING = INDEX.landing, SLIDE = INDEX.slide, CROSSING = INDEX.crossing, LEAP = INDEX.leap, HOP = INDEX.hop,
+  WEAK = INDEX['weak finger'], OPEN = INDEX['open string'], HEIGHT = INDEX.height, EXTENSION = INDEX.extension, FRAME = INDEX.frame,
+  THUMB_TERM = INDEX.thumb, HARMONIC = INDEX.harmonic, REACH = INDEX.reach, START = INDEX.start;
+
+/** A rest shorter than this does not hide a shift. */
+const HIDING_REST_S = 0.08;
+
+export function weighingFor(player: Player, costs: LeftHandCosts, strategy: Strategy): Weighing {
+  const lengthMm = player.instrument.lengthMm;
+  const byStop = (value: (stop: number) => number) => Float64Array.from({ length: STOPS }, (_, stop) => value(stop));
+  const byPair = (value: (pair: { comfortable: number; limit: number }) => number) =>
+    Float64Array.from({ length: 36 }, (_, i) => {
+      const low = Math.floor(i / 6);
+      const high = i % 6;
+      const spread = low && high && low !== high ? spreadMm(player.hand, low, high) : null;
+      return spread ? value(spread) : Infinity;
+    });
+  return {
+    player, costs, openBias: strategy.openBias,
+    weights: Float64Array.from(TERMS, (term) => strategy.weights[term] ?? 1),
+    mm: byStop((stop) => stopMm(lengthMm, stop)),
+    widthMm: byStop((stop) => targetWidthMm(lengthMm, stop)),
+    centsPerMm: byStop((stop) => centsPerMm(lengthMm, stop)),
+    comfortableMm: byPair((spread) => spread.comfortable),
+    limitMm: byPair((spread) => spread.limit),
+  };
+}
+
+/** More stops than any fingerboard has. */
+const STOPS = 64;
+
+const scratch = new Float64Array(TERMS.length);
+
+/** Cost of a grip in itself, wherever the hand comes from. */
+export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: Float64Array | null = null): number {
+  const { costs } = weighing;
+  const into = terms ?? scratch.fill(0);
+  const seconds = moment.endS - moment.onsetS;
+  const long = clamp((seconds - costs.longSeconds * 0.5) / (costs.longSeconds * 0.5), 0, 1);
+  const quick = seconds < costs.quickSeconds;
+  for (const place of grip.places) {
+    if (place.finger === 0) {
+      into[OPEN]! += costs.openAny + weighing.openBias + costs.openLong * long + (quick ? costs.openQuick : 0);
+      continue;
+    }
+    const over = Math.max(0, place.stop - 5);
+    into[HEIGHT]! += (place.string === 1 ? costs.heightTopString : costs.height) * over * over;
+    into[EXTENSION]! += place.extensionCost;
+    into[FRAME]! += place.frameCost;
+    if (place.finger === 4) into[WEAK]! += costs.fourthFinger + costs.fourthFingerLong * long;
+    if (place.shape === 'thumb') into[THUMB_TERM]! += costs.thumb;
+    if (place.harmonic !== null) into[HARMONIC]! += costs.harmonic;
+  }
+  into[REACH]! += grip.togetherCost;
+  return terms ? 0 : weighed(into, weighing);
+}
+
+/** Cost of the first grip: a cold start high up is harder to place. */
+export function startCost(grip: Grip, weighing: Weighing, terms: Float64Array | null = null): number {
+  const value = grip.open ? 0 : weighing.costs.startHeight * Math.max(0, (grip.lead.hand ?? 0) - 2);
+  if (terms) {
+    terms[START]! += value;
+    return 0;
+  }
+  return value * weighing.weights[START]!;
+}
+
+/**
+ * @param from the event before
+ * @param carried the last stopped grip, which is `from` itself unless that is open; null at the start
+ */
+export function moveCost(from: Grip, carried: Carried | null, to: Grip, moment: Moment, weighing: Weighing, terms: Float64Array | null = null): number {
+  const into = terms ?? scratch.fill(0);
+  const { costs } = weighing;
+  const strings = Math.abs(from.string - to.string);
+  if (strings > 0) {
+    into[CROSSING]! += costs.crossing;
+    if (strings > 1) into[LEAP]! += (moment.slurredFromLast ? costs.leapInSlur : costs.leap) * (strings - 1);
+  }
+  if (!to.open && carried) handMove(from, carried, to, moment, weighing, into);
+  else if (!to.open) into[START]! += costs.startHeight * Math.max(0, (to.lead.hand ?? 0) - 2);
+  return terms ? 0 : weighed(into, weighing);
+}
+
+function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighing: Weighing, into: Float64Array): void {
+  const { costs } = weighing;
+  const old = carried.grip.lead;
+  const target = to.lead;
+  const acrossOpen = from.open;
+  const sameFinger = old.finger === target.finger;
+  if (sameFinger && old.string === target.string && Math.abs(old.stop - target.stop) === 1 && !acrossOpen) {
+    into[SLIDE]! += old.letter === target.letter ? costs.slideSameLetter : costs.slideOtherLetter;
+  } else if (isShift(old, target)) {
+    shiftTerms(old, target, acrossOpen, carried, moment, weighing, into);
+  } else {
+    if (!acrossOpen && old.string === target.string && old.stop !== target.stop && rank(old) > rank(target) !== old.stop > target.stop) {
+      into[FRAME]! += 2;
+    }
+    if (sameFinger && old.stop !== target.stop && old.string === target.string) into[SLIDE]! += costs.slideOtherLetter;
+    if (!acrossOpen) reachTerm(old, target, weighing, into);
+  }
+  if (sameFinger && !acrossOpen && old.string !== target.string && moment.restBeforeS < HIDING_REST_S) {
+    const apart = Math.abs(old.stop - target.stop);
+    if (apart === 0) into[HOP]! += costs.hopEqualStop;
+    else if (apart <= 1) into[HOP]! += costs.hopNearStop;
+  }
+  if (target.extension && old.shape !== target.shape) into[EXTENSION]! += costs.extensionChange * (target.extensionCost > 0.2 ? 0 : 1);
+  if ((target.shape === 'thumb') !== (old.shape === 'thumb')) into[THUMB_TERM]! += costs.thumbChange;
+}
+
+function shiftTerms(old: Place, target: Place, acrossOpen: boolean, carried: Carried, moment: Moment, weighing: Weighing, into: Float64Array): void {
+  const { costs } = weighing;
+  const distance = Math.abs(old.handMm - target.handMm);
+  const time = shiftSeconds(carried, moment, costs);
+  const bits = difficultyBits(distance, weighing.widthMm[target.stop]!);
+  const inRest = moment.restBeforeS >= HIDING_REST_S;
+  const base = inRest ? costs.shiftInRest : acrossOpen ? costs.shiftAcrossOpen : costs.shiftHeard;
+  const spread = costs.landingSpread * (distance / time) * weighing.centsPerMm[target.stop]!;
+  into[SHIFT]! += base
+    + costs.shiftDifficulty * bits * clamp((costs.secondsPerBit * bits) / time, 0.25, 3)
+    + costs.landingRisk * Math.min(9, (spread / 15) ** 2)
+    + (moment.slurredFromLast && !acrossOpen ? costs.shiftInSlur : 0)
+    - (old.finger === target.finger && old.string === target.string && !inRest ? costs.sameFingerRelief : 0);
+  if (target.harmonic === null) into[LANDING]! += target.finger === 2 ? costs.landOn2 : target.finger === 3 ? costs.landOn3 : target.finger === 4 ? costs.landOn4 : 0;
+}
+
+/** Free time of a shift: silence and open strings since the last stopped note, plus what may be stolen from it. */
+export function shiftSeconds(carried: Carried, moment: Moment, costs: LeftHandCosts): number {
+  const free = Math.max(0, moment.onsetS - carried.endS);
+  return free + Math.max(0.01, Math.min(costs.stolenSeconds, carried.durationS / 2));
+}
+
+function reachTerm(a: Place, b: Place, weighing: Weighing, into: Float64Array): void {
+  if (a.finger === b.finger) return;
+  const pair = a.finger * 6 + b.finger;
+  const comfortable = weighing.comfortableMm[pair]!;
+  const distance = Math.abs(weighing.mm[a.stop]! - weighing.mm[b.stop]!);
+  if (distance <= comfortable) return;
+  const limit = weighing.limitMm[pair]!;
+  into[REACH]! += distance > limit ? weighing.costs.beyondReach : (weighing.costs.stretch * (distance - comfortable)) / (limit - comfortable);
+}
+
+const rank = (place: Place): number => (place.finger === THUMB ? 0.5 : place.finger);
+
+export function weighed(terms: Float64Array, weighing: Weighing): number {
+  let sum = 0;
+  for (let i = 0; i < terms.length; i++) sum += terms[i]! * weighing.weights[i]!;
+  return sum;
+}
+
+function clamp(value: number, low: number, high: number): number {
+  return value < low ? low : value > high ? high : value;
+}
+
+export function termsRecord(terms: Float64Array): Partial<Record<Term, number>> {
+  const record: Partial<Record<Term, number>> = {};
+  TERMS.forEach((term, i) => {
+    if (Math.abs(terms[i]!) > 1e-9) record[term] = Math.round(terms[i]! * 1000) / 1000;
+  });
+  return record;
+}

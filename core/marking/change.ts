@@ -1,0 +1,85 @@
+/**
+ * A change to a marking is a value; applied backwards it is undo. The list of change sets is the
+ * autosave, the history and the difference between two hand-outs. A `from` that does not match what
+ * is stored is a conflict and is returned, never overwritten.
+ */
+import { markKey, type Mark, type MarkKind, type Marking } from './mark';
+
+export interface Change {
+  target: string;
+  kind: MarkKind;
+  from: Mark | null;
+  to: Mark | null;
+}
+
+export interface ChangeSet {
+  id: string;
+  markingId: string;
+  author: string;
+  /** ISO 8601 time. */
+  at: string;
+  /** What was done, in words: "Finger 3", "Suggested fingering, bars 9–16". */
+  reason: string;
+  changes: Change[];
+}
+
+export interface Conflict {
+  change: Change;
+  stored: Mark | null;
+}
+
+export function sameMark(a: Mark | null | undefined, b: Mark | null | undefined): boolean {
+  return (a?.value ?? null) === (b?.value ?? null) && (a?.origin ?? null) === (b?.origin ?? null);
+}
+
+/** The change that sets a mark (or takes it away with null); null when nothing would change. */
+export function changeTo(marking: Marking, target: string, kind: MarkKind, to: Mark | null): Change | null {
+  const from = marking[markKey(target, kind)] ?? null;
+  return sameMark(from, to) ? null : { target, kind, from, to };
+}
+
+/** Applies all changes or none: with any conflict the marking comes back as it was. */
+export function applyChanges(marking: Marking, changes: readonly Change[]): { marking: Marking; conflicts: Conflict[] } {
+  const next: Record<string, Mark> = { ...marking };
+  const conflicts: Conflict[] = [];
+  for (const change of changes) {
+    const key = markKey(change.target, change.kind);
+    const stored = next[key] ?? null;
+    if (!sameMark(stored, change.from)) {
+      conflicts.push({ change, stored });
+      continue;
+    }
+    if (change.to) next[key] = change.to;
+    else delete next[key];
+  }
+  return conflicts.length ? { marking, conflicts } : { marking: next, conflicts };
+}
+
+/** The changes that take it back, last first. */
+export function reversed(changes: readonly Change[]): Change[] {
+  return [...changes].reverse().map((change) => ({ ...change, from: change.to, to: change.from }));
+}
+
+/** One change per target and kind; those that end where they began are left out. */
+export function squashed(changes: readonly Change[]): Change[] {
+  const byKey = new Map<string, Change>();
+  for (const change of changes) {
+    const key = markKey(change.target, change.kind);
+    const first = byKey.get(key);
+    byKey.set(key, first ? { ...first, to: change.to } : change);
+  }
+  return [...byKey.values()].filter((change) => !sameMark(change.from, change.to));
+}
+
+/** What leads from one marking to another. */
+export function difference(from: Marking, to: Marking): Change[] {
+  const changes: Change[] = [];
+  for (const key of new Set([...Object.keys(from), ...Object.keys(to)])) {
+    const before = from[key] ?? null;
+    const after = to[key] ?? null;
+    if (sameMark(before, after)) continue;
+    const at = key.lastIndexOf('|');
+    changes.push({ target: key.slice(0, at), kind: key.slice(at + 1) as MarkKind, from: before, to: after });
+  }
+  return changes;
+}

@@ -1,0 +1,176 @@
+/**
+ * The score: what the composer and the edition say. Plain immutable values, JSON-serialisable.
+ * Time is whole ticks (`ticksPerQuarter` to the quarter note); pitch is spelled.
+ */
+import type { Pitch } from './pitch';
+
+export type InstrumentKind = 'violin' | 'viola' | 'cello' | 'bass';
+
+export interface Warning {
+  place: string;
+  text: string;
+}
+
+export interface Score {
+  title: string;
+  composer: string | null;
+  ticksPerQuarter: number;
+  parts: Part[];
+  warnings: Warning[];
+}
+
+export interface Part {
+  /** The file's part id. */
+  id: string;
+  name: string;
+  /** What the name, the sound or the clef and range say; null where it is no bowed string part. */
+  instrument: InstrumentKind | null;
+  /** How the instrument was recognised, in words. */
+  instrumentBecause: string;
+  /** Several players on one part: chords may be divided. */
+  section: boolean;
+  /** Half steps to add to the written pitch to get the sound. */
+  soundsHalfSteps: number;
+  bars: Bar[];
+  /** Every pitched note head in order of onset, then voice, then pitch upwards. */
+  notes: Note[];
+  slurs: Slur[];
+  dynamics: DynamicMark[];
+  hairpins: Hairpin[];
+  words: WordMark[];
+  tempi: TempoMark[];
+  rests: Rest[];
+}
+
+export interface Bar {
+  index: number;
+  /** As printed; a string because editions write "12a" or start again at 1. */
+  label: string;
+  onset: number;
+  /** Sounding length in ticks, as filled. */
+  ticks: number;
+  beats: number;
+  beatType: number;
+  fifths: number;
+  /** Upbeat bar, or the rest of a bar after a mid-bar repeat. */
+  pickup: boolean;
+  rehearsal: string | null;
+  /** Barline at its end is double, heavy or a repeat. */
+  doubleBarAfter: boolean;
+  repeatStart: boolean;
+  repeatEnd: boolean;
+}
+
+export type Articulation =
+  | 'accent' | 'strong-accent' | 'staccato' | 'staccatissimo' | 'tenuto' | 'portato' | 'spiccato' | 'breath';
+
+export interface Note {
+  id: string;
+  barIndex: number;
+  voice: string;
+  staff: number;
+  /** Ticks from the start of the bar. */
+  tick: number;
+  /** Ticks from the start of the part. */
+  onset: number;
+  /** Ticks; 0 for a grace note. */
+  duration: number;
+  /** Sounding pitch. */
+  pitch: Pitch;
+  /** Written pitch, as the file has it. */
+  written: Pitch;
+  /** True for the second and later heads of a chord in the file's order. */
+  inChord: boolean;
+  grace: null | 'slashed' | 'plain';
+  cue: boolean;
+  tiedFrom: boolean;
+  tiedTo: boolean;
+  articulations: Articulation[];
+  fermata: boolean;
+  trill: boolean;
+  /** Strokes of a tremolo sign: 0 none, 3 is unmeasured. */
+  tremolo: number;
+  arpeggiate: boolean;
+  harmonic: null | 'natural' | 'artificial';
+  /** What the edition prints, in the words of the marking. */
+  printed: { finger: string | null; string: number | null; bow: 'down' | 'up' | null };
+  /** Which `<note>` element of the part this is, counted from 0 in file order. */
+  source: number;
+}
+
+export interface Rest {
+  barIndex: number;
+  voice: string;
+  onset: number;
+  duration: number;
+}
+
+export interface Slur {
+  /** Note ids; the first and the last note under the slur. */
+  from: string;
+  to: string;
+  voice: string;
+  onset: number;
+  /** Onset of the last note under it. */
+  endOnset: number;
+}
+
+export type DynamicLevel = 'ppp' | 'pp' | 'p' | 'mp' | 'mf' | 'f' | 'ff' | 'fff';
+
+export interface DynamicMark {
+  tick: number;
+  /** As printed: "sfz", "fp" keep their name. */
+  text: string;
+  level: DynamicLevel;
+}
+
+export interface Hairpin {
+  kind: 'crescendo' | 'diminuendo';
+  from: number;
+  to: number;
+}
+
+export interface WordMark {
+  tick: number;
+  text: string;
+}
+
+export interface TempoMark {
+  tick: number;
+  /** Quarter notes per minute. */
+  quartersPerMinute: number;
+  printed: string | null;
+}
+
+/** Largest onset + duration of the part, in ticks. */
+export function partEnd(part: Part): number {
+  const last = part.bars[part.bars.length - 1];
+  return last ? last.onset + last.ticks : 0;
+}
+
+/** Ticks of one printed beat (the denominator of the time signature). */
+export function beatTicks(bar: Bar, ticksPerQuarter: number): number {
+  return (ticksPerQuarter * 4) / bar.beatType;
+}
+
+/**
+ * Beat in the printed unit, counted from 1. In an upbeat bar the count runs towards the bar line,
+ * so that a quarter before the first bar of 4/4 is beat 4 (common practice).
+ */
+export function beatOf(bar: Bar, tick: number, ticksPerQuarter: number): number {
+  const unit = beatTicks(bar, ticksPerQuarter);
+  const missing = bar.pickup ? Math.max(0, bar.beats * unit - bar.ticks) : 0;
+  return Math.round(((tick + missing) / unit + 1) * 1e6) / 1e6;
+}
+
+/** Index of the bar that holds a tick of the part. */
+export function barIndexAt(bars: readonly Bar[], tick: number): number {
+  let low = 0;
+  let high = bars.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (bars[middle]!.onset <= tick) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}

@@ -1,0 +1,51 @@
+/**
+ * Seconds from ticks: the tempo map of a part at the wanted tempo.
+ * A wanted tempo other than the printed one scales the later tempo marks with it.
+ */
+import type { Part, TempoMark } from './score';
+
+/** Used where a part prints no tempo at all. */
+export const TEMPO_WITHOUT_MARK = 90;
+
+export interface Clock {
+  /** Quarters per minute at the first tempo mark. */
+  tempo: number;
+  secondsAt(tick: number): number;
+}
+
+/** The tempo that the part prints first, in quarters per minute; null when it prints none. */
+export function printedTempo(part: Part): number | null {
+  return part.tempi[0]?.quartersPerMinute ?? null;
+}
+
+/**
+ * @param wanted quarters per minute at the first tempo mark; null takes the printed tempo
+ * @example `clockFor(part, 480, 60).secondsAt(480) === 1`
+ */
+export function clockFor(part: Pick<Part, 'tempi'>, ticksPerQuarter: number, wanted: number | null): Clock {
+  const printed = part.tempi[0]?.quartersPerMinute ?? TEMPO_WITHOUT_MARK;
+  const tempo = wanted ?? printed;
+  const factor = tempo / printed;
+  const marks: TempoMark[] = part.tempi.length
+    ? part.tempi
+    : [{ tick: 0, quartersPerMinute: printed, printed: null }];
+  const starts: number[] = [];
+  const ticks: number[] = [];
+  const secondsPerTick: number[] = [];
+  let seconds = 0;
+  marks.forEach((mark, i) => {
+    const tick = i === 0 ? 0 : mark.tick;
+    if (i > 0) seconds += (tick - ticks[i - 1]!) * secondsPerTick[i - 1]!;
+    starts.push(seconds);
+    ticks.push(tick);
+    secondsPerTick.push(60 / (mark.quartersPerMinute * factor * ticksPerQuarter));
+  });
+  return {
+    tempo,
+    secondsAt(tick) {
+      let i = ticks.length - 1;
+      while (i > 0 && ticks[i]! > tick) i--;
+      return starts[i]! + (tick - ticks[i]!) * secondsPerTick[i]!;
+    },
+  };
+}

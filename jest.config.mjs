@@ -1,0 +1,16 @@
+const transform = { '^.+\\.(t|j|m)sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } }] };
+const project = (displayName, testMatch) => ({
+  displayName,
+  testMatch,
+  transform,
+  testEnvironment: 'node',
+  modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/.omaggio'],
+});
+
+export default {
+  projects: [
+    project('core', ['<rootDir>/core/**/*.test.ts', '<rootDir>/headless/**/*.test.ts', '<rootDir>/ui/**/*.test.ts']),
+    project('demo', ['<rootDir>/demo/**/*.test.ts']),
+    project('database', ['<rootDir>/tests/database/**/*.test.ts']),
+  ],
+};
