@@ -56,7 +56,7 @@ export function cheapestBowing(input: BowSearchInput): { strokes: PlannedSpan[];
       }
       const own = layer.cost;
       layer.cost = new Float64Array(CELLS).fill(IMPOSSIBLE);
-      for (const before of layersEndingAt[span.from]!) relax(layers[before]!, before, layer, own, atoms[span.from]!, atoms[span.from - 1]!, costs);
+      for (const before of layersEndingAt[span.from]!) relax(layers[before]!, before, layer, own, atoms, costs);
       layers.push(layer);
       layersEndingAt[end]!.push(layers.length - 1);
     }
@@ -108,12 +108,15 @@ function forbidDirection(layer: Layer, direction: 'down' | 'up'): void {
 }
 
 /** Best way to reach every start and end of `after` from every start and end of `before`. */
-function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, atom: Atom, lastAtom: Atom, costs: BowCosts): void {
+function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, atoms: readonly Atom[], costs: BowCosts): void {
+  const atom = atoms[after.span.from]!;
+  const lastAtom = atoms[after.span.from - 1]!;
   const inRest = atom.silenceS >= REST_SECONDS;
   const coupling = inRest ? NO_COUPLING : couplingTable(before.span, after.span, costs);
   const again = inRest ? costs.retakeInRest : hookCost(before.span, after.span, lastAtom, atom, costs);
   const mustRepeat = atom.mustHook && !inRest;
-  if (!atom.mustRetake) relaxTurning(before, beforeIndex, after, own, coupling, again, mustRepeat);
+  const change = inRest ? 0 : unevenCost(before.span, after.span, atoms, costs);
+  if (!atom.mustRetake) relaxTurning(before, beforeIndex, after, own, coupling, again, change, mustRepeat);
   if (mustRepeat) return;
   const prices = Float64Array.from({ length: GRID }, (_, cells) => retakePrice((0.96 * cells) / (GRID - 1), inRest, lastAtom, atom, costs));
   if (inRest) relaxInRest(before, beforeIndex, after, own, prices);
@@ -121,7 +124,7 @@ function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Arr
 }
 
 /** The bow stays on the string: the next stroke begins where the last one ended. */
-function relaxTurning(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, again: number, mustRepeat: boolean): void {
+function relaxTurning(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, again: number, change: number, mustRepeat: boolean): void {
   const { cost, backLayer, backCell } = after;
   const from = before.cost;
   for (let turn = 0; turn < GRID; turn++) {
@@ -135,7 +138,7 @@ function relaxTurning(before: Layer, beforeIndex: number, after: Layer, own: Flo
         const goesDown = end > turn;
         if (end === turn || (mustRepeat && goesDown !== wasDown)) continue;
         const at = turn * GRID + end;
-        const value = base + own[at]! + coupling[row + (goesDown ? end - turn : turn - end)]! + (goesDown === wasDown ? again : 0);
+        const value = base + own[at]! + coupling[row + (goesDown ? end - turn : turn - end)]! + (goesDown === wasDown ? again : change);
         if (value < cost[at]!) {
           cost[at] = value;
           backLayer[at] = beforeIndex;
@@ -231,6 +234,20 @@ export function hookCost(before: StrokeSpan, after: StrokeSpan, lastAtom: Atom, 
   const ratio = lastAtom.seconds / atom.seconds;
   const dotted = (ratio > 1.8 && ratio < 3.6 && !atom.onBeat) || (ratio < 0.56 && ratio > 0.27 && !lastAtom.onBeat);
   return dotted ? costs.hookDotted : costs.hook;
+}
+
+/**
+ * A repeated long-short figure in separate bows drifts along the bow until it ends; over a finite passage
+ * that looks free. So it is charged what it costs in the steady state, where both strokes have one length.
+ */
+export function unevenCost(before: StrokeSpan, after: StrokeSpan, atoms: readonly Atom[], costs: BowCosts): number {
+  if (before.from !== before.to || after.from !== after.to || before.seconds < 1.4 * after.seconds) return 0;
+  const at = after.from;
+  const same = (i: number, k: number) => atoms[i] !== undefined && atoms[k] !== undefined && Math.abs(atoms[i].seconds - atoms[k].seconds) < 0.02 * atoms[k].seconds;
+  if (!(same(at - 2, at) && same(at - 3, at - 1)) && !(same(at + 1, at - 1) && same(at + 2, at))) return 0;
+  const ratio = Math.log2(before.preferredCm / after.preferredCm);
+  const { seconds } = after;
+  return costs.distribution * 0.5 * ratio * ratio + loudnessCost(before, seconds, after, seconds, costs.loudness * costs.distribution);
 }
 
 const { abs, max } = Math;

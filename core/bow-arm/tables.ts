@@ -86,7 +86,7 @@ export const BOW_COSTS: BowCosts = {
   splitAtBar: 1, splitAtHalf: 1.2, splitAtBeat: 1.4, splitOffBeat: 2,
   hook: 0.6, hookDotted: 0.1, hookStaccato: 0.2, hookSlurred: 1,
   retake: 0.9, retakeInRest: 0.15, startUp: 0,
-  distribution: 0.7, homePull: 0.6, loudness: 0.6, infeasible: 3,
+  distribution: 0.7, homePull: 0.35, loudness: 0.6, infeasible: 3,
 };
 
 export interface BowStrategy {
