@@ -34,6 +34,8 @@ export interface Atom {
   lock: 'down' | 'up' | null;
   mustRetake: boolean;
   mustHook: boolean;
+  /** Outside the passage that is planned: stays as it is. */
+  held: boolean;
 }
 
 /** Whether a word is in force at a tick: some words turn it on, others off. */
@@ -106,6 +108,7 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
       lock: event.notes.map((note) => bowInForce(note, marking)).find((bow) => bow !== null) ?? null,
       mustRetake: event.ids.some((id) => markAt(marking, id, 'retake')?.value === 'yes'),
       mustHook: event.ids.some((id) => markAt(marking, id, 'hook')?.value === 'yes'),
+      held: false,
     });
     lastEndS = endS;
   });

@@ -17,6 +17,10 @@ export interface BowingRequest {
   clock: Clock;
   marking: Marking;
   alternatives?: number;
+  /** Changes to the table of costs. */
+  costs?: Partial<BowCosts>;
+  /** Only this passage is returned, in ticks of the part; the end is not included. */
+  within?: { from: number; to: number };
 }
 
 export interface Stroke {
@@ -66,8 +70,47 @@ export interface Bowing {
 
 export function planBowing(request: BowingRequest): Bowing[] {
   const { part, line, clock, score, marking } = request;
-  const atoms = atomsOf(part, line, clock, score.ticksPerQuarter, marking);
-  if (atoms.length === 0) return [];
+  const whole = atomsOf(part, line, clock, score.ticksPerQuarter, marking);
+  if (whole.length === 0) return [];
+  const { within } = request;
+  if (!within) return planAlternatives(request, whole);
+  const inside = (onset: number) => onset >= within.from && onset < within.to;
+  if (!whole.some((atom) => inside(atom.onset))) return [];
+  const plans = planAlternatives(request, heldOutside(request, whole, inside));
+  return plans.map((plan) => ({
+    ...plan,
+    strokes: plan.strokes.filter((stroke) => inside(stroke.onset)),
+    changes: plan.changes.filter((change) => inside(part.bars[change.barIndex]!.onset)),
+  }));
+}
+
+/** Strokes of context around a passage. */
+const CONTEXT = 6;
+
+/** The atoms of a passage and some around it, those outside held to the best plan of the whole line. */
+function heldOutside(request: BowingRequest, whole: readonly Atom[], inside: (onset: number) => boolean): Atom[] {
+  const { strokes } = planOne(request, whole, BOW_STRATEGIES[0]!, null)!;
+  const first = strokes.findIndex((stroke) => inside(stroke.onset));
+  if (first < 0) return [...whole];
+  let last = first;
+  while (strokes[last + 1] && inside(strokes[last + 1]!.onset)) last++;
+  const byEvent = new Map(whole.map((atom) => [atom.ids[0]!, atom]));
+  const kept: Atom[] = [];
+  strokes.slice(Math.max(0, first - CONTEXT), last + 1 + CONTEXT).forEach((stroke) => {
+    const held = !inside(stroke.onset);
+    const ids = stroke.noteIds.filter((id) => byEvent.has(id));
+    ids.forEach((id, i) => {
+      const atom = byEvent.get(id)!;
+      const start = i === 0 && held;
+      kept.push({ ...atom, held, ...(start ? { lock: stroke.direction, mustHook: stroke.hooked, mustRetake: stroke.retake && atom.silenceS < REST_SECONDS } : {}) });
+    });
+  });
+  const opening = kept[0];
+  if (opening) kept[0] = { ...opening, linked: false, mustHook: false, mustRetake: false };
+  return kept;
+}
+
+function planAlternatives(request: BowingRequest, atoms: readonly Atom[]): Bowing[] {
   const found: Bowing[] = [];
   const seen = new Set<string>();
   const wanted = request.alternatives ?? 3;
@@ -89,7 +132,7 @@ export function planBowing(request: BowingRequest): Bowing[] {
 function planOne(request: BowingRequest, atoms: readonly Atom[], strategy: BowStrategy, notFirst: Direction | null): Bowing | null {
   const instrument = request.player.instrument.kind;
   const hairCm = HAIR_CM[instrument];
-  const costs: BowCosts = { ...BOW_COSTS, ...strategy.costs };
+  const costs: BowCosts = { ...BOW_COSTS, ...request.costs, ...strategy.costs };
   const spansEndingAt = candidateSpans(atoms, instrument, costs, strategy.name === 'as printed');
   const { strokes, cost } = cheapestBowing({ atoms, spansEndingAt, hairCm, costs, notFirst });
   if (!Number.isFinite(cost) || (notFirst && cost >= LOCKED)) return null;
@@ -110,7 +153,7 @@ function candidateSpans(atoms: readonly Atom[], instrument: Player['instrument']
     for (let at = start + 1; at <= end; at++) {
       const atom = atoms[at]!;
       if (atom.lock || atom.mustRetake || atom.mustHook) forced.add(at);
-      else if (!asPrinted) optional.push({ at, cost: atom.onBar ? 0 : atom.onHalfBar ? 1 : atom.onBeat ? 2 : 3 });
+      else if (!asPrinted && !atom.held) optional.push({ at, cost: atom.onBar ? 0 : atom.onHalfBar ? 1 : atom.onBeat ? 2 : 3 });
     }
     const cuts = [...forced, ...optional.sort((a, b) => a.cost - b.cost || a.at - b.at).slice(0, MOST_CUTS).map((cut) => cut.at)];
     const borders = [start, ...cuts.sort((a, b) => a - b), end + 1];
@@ -188,4 +231,32 @@ function costTerms(planned: readonly PlannedSpan[], atoms: readonly Atom[], hair
     terms.bow += costs.distribution * off * off;
   });
   return Object.fromEntries(Object.entries(terms).map(([name, value]) => [name, Math.round(value * 1000) / 1000]));
+}
+
+/** A mark that a bowing asks for. */
+export interface BowMark {
+  noteId: string;
+  kind: 'bow' | 'retake' | 'hook' | 'slur';
+  value: string;
+}
+
+/**
+ * The marks a player needs for a bowing: where it begins, where it does not simply alternate, where the bow is set
+ * anew after a rest, and every slur that is split.
+ */
+export function bowMarksWorthWriting(bowing: Bowing): BowMark[] {
+  const marks: BowMark[] = [];
+  const splits = new Set(bowing.changes.filter((change) => change.kind === 'split').map((change) => change.noteId));
+  bowing.strokes.forEach((stroke, i) => {
+    const noteId = stroke.noteIds[0]!;
+    const before = bowing.strokes[i - 1];
+    const next = bowing.strokes[i + 1];
+    const again = before?.direction === stroke.direction;
+    const againNext = next?.direction === stroke.direction && (next.hooked || next.retake);
+    if (!before || stroke.retake || stroke.hooked || again || againNext || splits.has(noteId)) marks.push({ noteId, kind: 'bow', value: stroke.direction });
+    if (stroke.hooked) marks.push({ noteId, kind: 'hook', value: 'yes' });
+    if (stroke.retake && again) marks.push({ noteId, kind: 'retake', value: 'yes' });
+    if (splits.has(noteId)) marks.push({ noteId, kind: 'slur', value: 'split' });
+  });
+  return marks;
 }

@@ -8,7 +8,7 @@ import type { StrokeSpan } from './stroke';
 import { REST_SECONDS, retakeSeconds, type BowCosts } from './tables';
 
 /** Places on the bow. */
-export const GRID = 24;
+export const GRID = 17;
 const CELLS = GRID * GRID;
 
 export interface PlannedSpan {
@@ -56,12 +56,25 @@ export function cheapestBowing(input: BowSearchInput): { strokes: PlannedSpan[];
       }
       const own = layer.cost;
       layer.cost = new Float64Array(CELLS).fill(IMPOSSIBLE);
-      for (const before of layersEndingAt[span.from]!) relax(layers[before]!, before, layer, own, atoms, costs);
+      const hopeful = leastCost(layers, layersEndingAt[span.from]!) + MOST_BEHIND;
+      for (const before of layersEndingAt[span.from]!) relax(layers[before]!, before, layer, own, atoms, costs, hopeful);
       layers.push(layer);
       layersEndingAt[end]!.push(layers.length - 1);
     }
   }
   return readBack(layers, layersEndingAt[count]!, atoms);
+}
+
+/**
+ * A state that costs this much more than the cheapest at the same moment cannot win any more: a retake brings
+ * the bow from the cheapest state to any place for less (it is `infeasible`-priced at worst).
+ */
+const MOST_BEHIND = 6;
+
+function leastCost(layers: readonly Layer[], which: readonly number[]): number {
+  let least = Infinity;
+  for (const index of which) for (const value of layers[index]!.cost) if (value < least) least = value;
+  return least;
 }
 
 /** Own cost of a stroke for every start and end. */
@@ -108,7 +121,7 @@ function forbidDirection(layer: Layer, direction: 'down' | 'up'): void {
 }
 
 /** Best way to reach every start and end of `after` from every start and end of `before`. */
-function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, atoms: readonly Atom[], costs: BowCosts): void {
+function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, atoms: readonly Atom[], costs: BowCosts, hopeful: number): void {
   const atom = atoms[after.span.from]!;
   const lastAtom = atoms[after.span.from - 1]!;
   const inRest = atom.silenceS >= REST_SECONDS;
@@ -116,22 +129,22 @@ function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Arr
   const again = inRest ? costs.retakeInRest : hookCost(before.span, after.span, lastAtom, atom, costs);
   const mustRepeat = atom.mustHook && !inRest;
   const change = inRest ? 0 : unevenCost(before.span, after.span, atoms, costs);
-  if (!atom.mustRetake) relaxTurning(before, beforeIndex, after, own, coupling, again, change, mustRepeat);
+  if (!atom.mustRetake) relaxTurning(before, beforeIndex, after, own, coupling, again, change, mustRepeat, hopeful);
   if (mustRepeat) return;
   const prices = Float64Array.from({ length: GRID }, (_, cells) => retakePrice((0.96 * cells) / (GRID - 1), inRest, lastAtom, atom, costs));
   if (inRest) relaxInRest(before, beforeIndex, after, own, prices);
-  else relaxRetake(before, beforeIndex, after, own, coupling, prices);
+  else relaxRetake(before, beforeIndex, after, own, coupling, prices, hopeful);
 }
 
 /** The bow stays on the string: the next stroke begins where the last one ended. */
-function relaxTurning(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, again: number, change: number, mustRepeat: boolean): void {
+function relaxTurning(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, again: number, change: number, mustRepeat: boolean, hopeful: number): void {
   const { cost, backLayer, backCell } = after;
   const from = before.cost;
   for (let turn = 0; turn < GRID; turn++) {
     for (let startBefore = 0; startBefore < GRID; startBefore++) {
       const cell = startBefore * GRID + turn;
       const base = from[cell]!;
-      if (base > HOPELESS) continue;
+      if (base > hopeful) continue;
       const wasDown = turn > startBefore;
       const row = (wasDown ? turn - startBefore : startBefore - turn) * GRID;
       for (let end = 0; end < GRID; end++) {
@@ -150,7 +163,7 @@ function relaxTurning(before: Layer, beforeIndex: number, after: Layer, own: Flo
 }
 
 /** The bow is lifted and begins the same way again, further back. */
-function relaxRetake(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, prices: Float64Array): void {
+function relaxRetake(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, prices: Float64Array, hopeful: number): void {
   const { cost, backLayer, backCell } = after;
   const from = before.cost;
   for (const start of RETAKE_CELLS) {
@@ -165,7 +178,7 @@ function relaxRetake(before: Layer, beforeIndex: number, after: Layer, own: Floa
       for (let startBefore = firstStart; startBefore <= lastStart; startBefore++) {
         const cell = startBefore * GRID + turn;
         const base = from[cell]! + price;
-        if (base > HOPELESS) continue;
+        if (base > hopeful) continue;
         const row = (wasDown ? turn - startBefore : startBefore - turn) * GRID;
         for (let end = firstEnd; end <= lastEnd; end++) {
           const at = start * GRID + end;
@@ -216,7 +229,7 @@ const IMPOSSIBLE = Number.MAX_VALUE;
 const HOPELESS = 1e12;
 
 /** Where a retake in mid-line may land: frog, lower half, middle, upper half. */
-const RETAKE_CELLS = [1, 6, 12, 18];
+const RETAKE_CELLS = [1, 4, 8, 12];
 
 /** Price of bringing the bow back: cheap in a rest, else it takes time from the note before, at most half of it. */
 export function retakePrice(distance: number, inRest: boolean, lastAtom: Atom, atom: Atom, costs: BowCosts): number {

@@ -53,7 +53,7 @@ export function decodeXmlBytes(bytes: Uint8Array): Result<string> {
   }
 }
 
-function guessEncoding(bytes: Uint8Array): string {
+export function guessEncoding(bytes: Uint8Array): string {
   if ((bytes[0] === 0xfe && bytes[1] === 0xff) || (bytes[0] === 0 && bytes[1] === 0x3c)) return 'utf-16be';
   if ((bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0x3c && bytes[1] === 0)) return 'utf-16le';
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 200));

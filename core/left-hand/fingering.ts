@@ -25,6 +25,13 @@ export interface FingeringRequest {
   costs?: LeftHandCosts;
   /** How many alternatives at most. */
   alternatives?: number;
+  /** Only this passage is returned, in ticks of the part; the end is not included. */
+  within?: TickRange;
+}
+
+export interface TickRange {
+  from: number;
+  to: number;
 }
 
 export interface FingeredNote {
@@ -110,9 +117,43 @@ function whyNot(event: LineEvent, player: Player): Unplayable['reason'] {
   return event.notes.length > 1 ? 'no hand can hold it' : 'above the fingerboard';
 }
 
-/** The best fingering and up to k − 1 others that differ, dearest last. */
+/** Events of context around a passage: the hand comes from somewhere and goes somewhere. */
+const CONTEXT_BEFORE = 8;
+const CONTEXT_AFTER = 4;
+
+/**
+ * The best fingering and up to k − 1 others that differ, dearest last. With `within` the others differ only there:
+ * what lies around is held as the best fingering of the whole line has it, and only the passage is returned.
+ */
 export function planFingering(request: FingeringRequest): FingeringResult {
-  const prepared = prepareFingering(request);
+  const whole = prepareFingering(request);
+  return request.within ? planWithin(request, whole, request.within) : planAlternatives(request, whole);
+}
+
+function planWithin(request: FingeringRequest, whole: Prepared, within: TickRange): FingeringResult {
+  const inside = (event: LineEvent) => event.onset >= within.from && event.onset < within.to;
+  const first = whole.events.findIndex(inside);
+  const unplayable = whole.unplayable.filter(({ event }) => inside(event));
+  if (first < 0) return { alternatives: [], unplayable };
+  let last = first;
+  while (whole.events[last + 1] && inside(whole.events[last + 1]!)) last++;
+  const costs = request.costs ?? DEFAULT_COSTS;
+  const { choice } = cheapestPath({ grips: whole.grips, moments: whole.moments, weighing: weighingFor(request.player, costs, STRATEGIES[0]!) });
+  const from = Math.max(0, first - CONTEXT_BEFORE);
+  const to = Math.min(whole.events.length, last + 1 + CONTEXT_AFTER);
+  const slice: Prepared = {
+    events: whole.events.slice(from, to),
+    eventIndex: whole.eventIndex.slice(from, to),
+    grips: whole.grips.slice(from, to).map((grips, i) => (from + i < first || from + i > last ? [grips[choice[from + i]!]!] : grips)),
+    moments: whole.moments.slice(from, to),
+    unplayable,
+  };
+  const result = planAlternatives(request, slice);
+  const ids = new Set(whole.events.slice(first, last + 1).flatMap((event) => event.ids));
+  return { unplayable, alternatives: result.alternatives.map((way) => ({ ...way, notes: way.notes.filter((note) => ids.has(note.id)) })) };
+}
+
+function planAlternatives(request: FingeringRequest, prepared: Prepared): FingeringResult {
   const wanted = request.alternatives ?? 3;
   const found: Fingering[] = [];
   const seen = new Set<string>();
@@ -200,7 +241,8 @@ function idsOfNote(event: LineEvent, note: Note): string[] {
 function shiftOf(carried: Carried, last: Grip, grip: Grip, moment: Moment, player: Player, costs: LeftHandCosts): Shift | null {
   if (!isShift(carried.grip.lead, grip.lead)) return null;
   const heard: HeardWhere = moment.restBeforeS >= 0.08 ? 'in a rest' : last.open ? 'across an open string' : moment.slurredFromLast ? 'in a slur' : 'at a bow change';
-  return shiftBetween(carried.grip.lead, grip.lead, player.instrument.lengthMm, shiftSeconds(carried, moment, costs), heard);
+  const time = { gapS: shiftSeconds(carried, moment, costs), freeS: Math.max(0, moment.onsetS - carried.endS), lastS: carried.durationS };
+  return shiftBetween(carried.grip.lead, grip.lead, player.instrument.lengthMm, time, heard);
 }
 
 /** Covered intervals reach over this many events in between. */

@@ -32,6 +32,9 @@ export interface Shift {
   /** Where the old finger lies when the hand has arrived, on its own string; null for the same finger. */
   guide: { string: number; stop: number } | null;
   heard: HeardWhere;
+  /** Seconds of silence and open strings, and seconds of the last stopped note: what the gap is made of. */
+  freeS: number;
+  lastS: number;
 }
 
 /** Two hands closer than this are the same place. */
@@ -43,9 +46,9 @@ export function isShift(from: Place, to: Place): boolean {
 }
 
 /**
- * @param gapSeconds from the end of the last stopped note to the new onset, plus what may be stolen from it
+ * @param time the gap in seconds, and the silence and the last stopped note that it is made of
  */
-export function shiftBetween(from: Place, to: Place, lengthMm: number, gapSeconds: number, heard: HeardWhere): Shift {
+export function shiftBetween(from: Place, to: Place, lengthMm: number, time: { gapS: number; freeS: number; lastS: number }, heard: HeardWhere): Shift {
   const mm = Math.abs(from.handMm - to.handMm);
   const bits = difficultyBits(mm, targetWidthMm(lengthMm, to.stop));
   const up = to.handMm > from.handMm;
@@ -56,8 +59,9 @@ export function shiftBetween(from: Place, to: Place, lengthMm: number, gapSecond
     : 'new finger leads';
   return {
     mm, bits, kind, heard,
-    gapMs: gapSeconds * 1000,
-    bitsPerS: bits / Math.max(gapSeconds, 0.001),
+    freeS: time.freeS, lastS: time.lastS,
+    gapMs: time.gapS * 1000,
+    bitsPerS: bits / Math.max(time.gapS, 0.001),
     guide: from.finger === to.finger || from.hand === null || to.hand === null ? null : { string: from.string, stop: Math.max(1, to.hand + (from.stop - from.hand)) },
   };
 }

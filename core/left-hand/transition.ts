@@ -171,8 +171,12 @@ function shiftTerms(old: Place, target: Place, acrossOpen: boolean, carried: Car
 
 /** Free time of a shift: silence and open strings since the last stopped note, plus what may be stolen from it. */
 export function shiftSeconds(carried: Carried, moment: Moment, costs: LeftHandCosts): number {
-  const free = Math.max(0, moment.onsetS - carried.endS);
-  return free + Math.max(0.01, Math.min(costs.stolenSeconds, carried.durationS / 2));
+  return gapSeconds(Math.max(0, moment.onsetS - carried.endS), carried.durationS, costs.stolenSeconds);
+}
+
+/** Gap of a shift: free time plus half of the last note, at most `stolenSeconds` of it. */
+export function gapSeconds(freeS: number, lastS: number, stolenSeconds: number): number {
+  return freeS + Math.max(0.01, Math.min(stolenSeconds, lastS / 2));
 }
 
 function reachTerm(a: Place, b: Place, weighing: Weighing, into: Float64Array): void {

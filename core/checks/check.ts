@@ -1,0 +1,137 @@
+/**
+ * The report for one line of a part: what the marks and the best plan around them come to for this player
+ * at this tempo. A pure function of its request, so it can be computed anywhere and cached by content.
+ */
+import { pitchName } from '../score/pitch';
+import type { Line } from '../score/lines';
+import { linesOf } from '../score/lines';
+import type { Passage } from '../score/passages';
+import { beatOf, type Note, type Part, type Score } from '../score/score';
+import { clockFor } from '../score/time';
+import type { Player } from '../instruments/player';
+import type { Marking } from '../marking/mark';
+import { planFingering, type Fingering, type Unplayable } from '../left-hand/fingering';
+import { planBowing, type Bowing } from '../bow-arm/bowing';
+import { bowFindings } from './bow';
+import { handFindings } from './hand';
+import type { Finding, TempoLimit } from './finding';
+import { unplayableText } from './words';
+
+export interface CheckRequest {
+  score: Pick<Score, 'ticksPerQuarter'>;
+  part: Part;
+  marking: Marking;
+  player: Player;
+  /** Quarters per minute at the first tempo mark; null takes the printed tempo. */
+  tempo: number | null;
+  passages: readonly Passage[];
+}
+
+export interface PassageTempo {
+  name: string;
+  fromBar: number;
+  toBar: number;
+  /** Fastest and slowest quarters per minute without a finding that depends on the tempo; null where nothing limits. */
+  ceiling: number | null;
+  floor: number | null;
+  limitedBy: TempoLimit | null;
+}
+
+export interface NoteRisk {
+  noteId: string;
+  chance: number;
+  errorCents: number;
+  cause: string;
+}
+
+export interface Report {
+  tempo: { wanted: number; floor: number | null; ceiling: number | null; limitedBy: TempoLimit | null };
+  passages: PassageTempo[];
+  findings: Finding[];
+  /** The plan that was checked: marks, and the best way around them. */
+  fingering: Fingering | null;
+  bowing: Bowing | null;
+  risks: NoteRisk[];
+}
+
+export function check(request: CheckRequest): Report {
+  const { score, part, marking, player } = request;
+  const clock = clockFor(part, score.ticksPerQuarter, request.tempo);
+  const findings: Finding[] = [];
+  const limits: TempoLimit[] = [];
+  const risks: NoteRisk[] = [];
+  let fingering: Fingering | null = null;
+  let bowing: Bowing | null = null;
+  const seen = new Set<string>();
+  linesOf(part).forEach((line, index) => {
+    const isNew = (noteId: string) => !seen.has(noteId);
+    const shared = { score, part, line, player, clock, marking };
+    const hand = planFingering({ ...shared, alternatives: 1 });
+    const bow = planBowing({ ...shared, alternatives: 1 })[0] ?? null;
+    const best = hand.alternatives[0] ?? null;
+    const context: LineContext = { ...shared, place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew };
+    findings.push(...hand.unplayable.filter(({ event }) => isNew(event.ids[0]!)).map((trouble) => unplayableFinding(trouble, context)));
+    if (best) {
+      const found = handFindings(best, context);
+      findings.push(...found.findings);
+      limits.push(...found.limits);
+      risks.push(...found.risks);
+    }
+    if (bow) {
+      const found = bowFindings(bow, context);
+      findings.push(...found.findings);
+      limits.push(...found.limits);
+    }
+    if (index === 0) bowing = bow;
+    if (best) fingering = fingering ? { ...(fingering as Fingering), notes: [...(fingering as Fingering).notes, ...best.notes.filter((note) => isNew(note.id))] } : best;
+    for (const event of line.events) for (const id of event.ids) seen.add(id);
+  });
+  findings.sort((a, b) => a.barIndex - b.barIndex || a.beat - b.beat || b.severity - a.severity);
+  const range = (from: number, to: number) => tempoRange(limits.filter((limit) => limit.barIndex >= from && limit.barIndex <= to));
+  return {
+    tempo: { wanted: clock.tempo, ...range(0, part.bars.length) },
+    passages: request.passages.map((passage) => ({ ...passage, ...range(passage.fromBar, passage.toBar) })),
+    findings, fingering, bowing, risks,
+  };
+}
+
+/** What the findings of one line need to know. */
+export interface LineContext {
+  score: Pick<Score, 'ticksPerQuarter'>;
+  part: Part;
+  line: Line;
+  player: Player;
+  clock: { tempo: number; secondsAt(tick: number): number };
+  marking: Marking;
+  place(note: Note): { bar: string; barIndex: number; beat: number };
+  /** False for notes that an earlier line has reported on. */
+  isNew(noteId: string): boolean;
+}
+
+export function placeOf(part: Part, note: Note, ticksPerQuarter: number): { bar: string; barIndex: number; beat: number } {
+  const bar = part.bars[note.barIndex]!;
+  return { bar: bar.label, barIndex: note.barIndex, beat: beatOf(bar, note.tick, ticksPerQuarter) };
+}
+
+function unplayableFinding({ event, reason }: Unplayable, { place, player }: LineContext): Finding {
+  const contradiction = reason === 'the marks contradict';
+  const pitches = event.notes.map((note) => pitchName(note.pitch)).join(' and ');
+  return {
+    id: `unplayable ${event.ids[0]}`, kind: contradiction ? 'contradiction' : 'unplayable', ...place(event.notes[0]!),
+    noteIds: event.ids, severity: 3, numbers: { pitches, reason }, text: unplayableText(reason, pitches, player.instrument.kind), hearIt: null,
+    remedies: [{ text: contradiction ? 'Take one of the marks away.' : reason === 'no hand can hold it' ? 'Divide the chord between players or break it.' : 'Choose another instrument or tuning, or move the note by an octave.', before: null, after: null }],
+  };
+}
+
+/** The tempi between which none of the limits is passed: slurs set the floor, all others the ceiling. */
+function tempoRange(limits: readonly TempoLimit[]): { ceiling: number | null; floor: number | null; limitedBy: TempoLimit | null } {
+  const floors = limits.filter((limit) => limit.kind === 'bow runs out');
+  const ceilings = limits.filter((limit) => limit.kind !== 'bow runs out');
+  const lowest = ceilings.reduce<TempoLimit | null>((best, limit) => (best === null || limit.tempo < best.tempo ? limit : best), null);
+  const highest = floors.reduce<TempoLimit | null>((best, limit) => (best === null || limit.tempo > best.tempo ? limit : best), null);
+  return {
+    ceiling: lowest && Math.floor(lowest.tempo),
+    floor: highest && Math.ceil(highest.tempo),
+    limitedBy: lowest ?? highest,
+  };
+}

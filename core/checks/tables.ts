@@ -1,0 +1,56 @@
+/**
+ * Constants of the checks, one table each. "models": starting values from our own trial, unvalidated;
+ * "memory": from memory; "judgement": set by us. All are to be editable by the user.
+ */
+import type { Level } from '../instruments/player';
+
+/** Spread of placing a finger, in mm on a string of 328 mm at the nut (models, unvalidated). */
+export const PLACEMENT_MM: Readonly<Record<Level, number>> = { beginner: 3, intermediate: 1.7, advanced: 0.95, professional: 0.6 };
+
+/** Seconds: spread in mm of a shift's landing is this times distance over time (models, unvalidated). */
+export const SHIFT_SPREAD_S: Readonly<Record<Level, number>> = { beginner: 0.009, intermediate: 0.005, advanced: 0.003, professional: 0.0018 };
+
+/** Cents off that this level is expected to notice and mind (judgement). */
+export const TOLERANCE_CENTS: Readonly<Record<Level, number>> = { beginner: 30, intermediate: 22, advanced: 15, professional: 10 };
+
+/** Bits per second that a shift may ask for: 0.025 s a bit for an advanced player (models), the others by judgement. */
+export const SHIFT_BITS_PER_S: Readonly<Record<Level, number>> = { beginner: 18, intermediate: 28, advanced: 40, professional: 50 };
+
+/** Separate strokes per second (memory). */
+export const STROKES_PER_S: Readonly<Record<Level, number>> = { beginner: 4, intermediate: 7, advanced: 10, professional: 13 };
+
+/** Multipliers of the placement spread (models, untested). */
+export const PLACEMENT_FACTORS = {
+  /** Added to the spread, in units of the placement spread. */
+  extension: 0.5,
+  coldEntry: 1.5,
+  fourthFinger: 1.15,
+  ringing: 0.7,
+} as const;
+
+/** A rest this long before a note makes its entry cold, in seconds (judgement). */
+export const COLD_AFTER_S = 1.5;
+
+/** Where a finding begins and where it gets worse: chance of being out of tune (judgement). */
+export const OUT_OF_TUNE_FROM = [0.15, 0.3, 0.5] as const;
+
+/** Load of a shift against the player, needed over available time (judgement). */
+export const SHIFT_LOAD_FROM = [1, 1.25, 1.75] as const;
+
+/** Loudness step of an uneven pair beyond the wanted one, dB (judgement). */
+export const UNEVEN_DB_FROM = [6, 9, 12] as const;
+
+/** Needed over available bow, and needed over available time of a retake (judgement). */
+export const BOW_LOAD_FROM = [1, 1.2, 1.6] as const;
+
+/** Reach over what is comfortable, as a share of the way to the limit (judgement). */
+export const REACH_FROM = [0.35, 0.7, 1] as const;
+
+export type Thresholds = readonly [number, number, number];
+
+/** 0 below the first threshold, else 1 to 3. */
+export function severityOf(value: number, thresholds: Thresholds): 0 | 1 | 2 | 3 {
+  if (value >= thresholds[2]) return 3;
+  if (value >= thresholds[1]) return 2;
+  return value >= thresholds[0] ? 1 : 0;
+}

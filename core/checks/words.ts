@@ -1,0 +1,65 @@
+/** English sentences of the checks, made from typed values in this one place. */
+import type { Cause } from './intonation';
+import type { HearIt } from './hear';
+import type { Unplayable } from '../left-hand/fingering';
+import type { Shift } from '../left-hand/shift';
+
+const percent = (share: number): string => `${Math.round(share * 100)} %`;
+const seconds = (s: number): string => `${s.toFixed(2)} s`;
+const cm = (value: number): string => `${Math.round(value)} cm`;
+
+const ORDINALS = ['open string', 'first finger', 'second finger', 'third finger', 'fourth finger'];
+export const fingerInWords = (finger: number): string => ORDINALS[finger] ?? 'thumb';
+
+export function unplayableText(reason: Unplayable['reason'], pitches: string, instrument: string): string {
+  switch (reason) {
+    case 'below the lowest string': return `${pitches} lies below the lowest string of this ${instrument}.`;
+    case 'above the fingerboard': return `${pitches} lies higher than this player goes on the ${instrument}.`;
+    case 'no hand can hold it': return `${pitches} together: no hand position holds all of it at once.`;
+    case 'the marks contradict': return `${pitches}: the marked finger cannot play it on the marked string.`;
+  }
+}
+
+export function shiftText(shift: Shift, load: number): string {
+  const over = load >= 1.75 ? 'far too little time' : load >= 1.25 ? 'too little time' : 'hardly time enough';
+  return `Shift of ${Math.round(shift.mm)} mm in ${seconds(shift.gapMs / 1000)}, ${shift.heard}: ${over} for this player (${shift.bitsPerS.toFixed(0)} bits/s).`;
+}
+
+export function reachText(mm: number, comfortable: number, limit: number, a: number, b: number): string {
+  const how = mm > limit ? `beyond this hand's limit of ${Math.round(limit)} mm` : `more than the ${Math.round(comfortable)} mm that are comfortable`;
+  return `${capital(fingerInWords(a))} to ${fingerInWords(b)} spans ${Math.round(mm)} mm, ${how}.`;
+}
+
+const CAUSES: Readonly<Record<Cause, string>> = {
+  placement: 'small distances up there',
+  shift: 'the shift',
+  extension: 'the extension',
+  'cold entry': 'a cold entry',
+  'fourth finger': 'the fourth finger',
+};
+
+export function outOfTuneText(chance: number, tolerance: number, error: number, main: Cause): string {
+  return `${percent(chance)} risk of being more than ${tolerance} cents off (spread ${Math.round(error)} cents), above all from ${CAUSES[main]}.`;
+}
+
+export function hearText(hear: HearIt): string {
+  const against = hear.interval === 'unison' ? 'must be one with' : hear.interval === 'two octaves' ? 'two octaves above' : hear.interval === 'octave' ? 'an octave from' : `a pure ${hear.interval} with`;
+  return `Check it ${hear.interval === 'unison' ? `against the open ${hear.stringName}: it ${against} it` : `as ${against} the open ${hear.stringName}`}${hear.rings ? ', which rings when it is in tune' : ''}.`;
+}
+
+export function runsOutText(needed: number, hair: number, slowest: number, held: number): string {
+  return `This slur takes ${seconds(held)} and needs at least ${cm(needed)} of bow to speak (${slowest.toFixed(0)} cm/s); there are ${cm(hair)}.`;
+}
+
+export function racesText(before: number, after: number, stepDb: number, direction: string): string {
+  return `The ${direction}-bow must bring back in a shorter note what the one before used: ${before.toFixed(0)} cm/s, then ${after.toFixed(0)} cm/s, ${stepDb.toFixed(0)} dB louder by speed alone.`;
+}
+
+export const retakeText = (needed: number, free: number): string => `The retake needs ${seconds(needed)}, the music leaves ${seconds(free)}.`;
+
+export const quickText = (rate: number, most: number): string => `${rate.toFixed(1)} separate strokes a second; this level manages about ${most}.`;
+
+/** Goes with every advice that stretches the hand. */
+export const REACH_CAUTION = 'No pain, ever: a smaller hand takes another fingering, not a bigger stretch.';
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

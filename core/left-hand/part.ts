@@ -1,0 +1,18 @@
+/** Fingerings for all lines of a part: alternatives for the first, the best for notes that only other lines have. */
+import { linesOf } from '../score/lines';
+import { planFingering, type FingeringRequest, type FingeringResult } from './fingering';
+
+export function fingerPart(request: Omit<FingeringRequest, 'line'>): FingeringResult {
+  const [main, ...others] = linesOf(request.part);
+  const result = planFingering({ ...request, line: main! });
+  const seen = new Set(main!.events.flatMap((event) => event.ids));
+  for (const line of others) {
+    const more = planFingering({ ...request, line, alternatives: 1 });
+    const own = more.alternatives[0]?.notes.filter((note) => !seen.has(note.id)) ?? [];
+    result.unplayable.push(...more.unplayable.filter(({ event }) => !event.ids.every((id) => seen.has(id))));
+    if (result.alternatives.length === 0 && more.alternatives[0]) result.alternatives = [{ ...more.alternatives[0], notes: [] }];
+    result.alternatives = result.alternatives.map((way) => ({ ...way, notes: [...way.notes, ...own] }));
+    for (const event of line.events) event.ids.forEach((id) => seen.add(id));
+  }
+  return result;
+}

@@ -1,0 +1,170 @@
+/** The commands of bin/omaggio: bytes and options in, a value of headless/shapes.ts out. */
+import { barsByLabel, ticksOf } from '../core/score/bars';
+import { noteById } from '../core/score/find';
+import { linesOf } from '../core/score/lines';
+import { automaticPassages } from '../core/score/passages';
+import { pitchName } from '../core/score/pitch';
+import { beatOf, type Note, type Part } from '../core/score/score';
+import { clockFor } from '../core/score/time';
+import { readMusicXmlBytes, type ReadScore } from '../core/formats/musicxml/read';
+import { writeMarked } from '../core/formats/musicxml/write';
+import { encodeLike } from '../core/formats/encoding';
+import { instrumentOf } from '../core/instruments/instrument';
+import { fingerName, handOf, type Player } from '../core/instruments/player';
+import { markKey, MARK_VALUES, type Marking } from '../core/marking/mark';
+import { DEFAULT_COSTS, type LeftHandCosts } from '../core/left-hand/costs';
+import { fingeredNoteJson, marksWorthWriting, type Unplayable } from '../core/left-hand/fingering';
+import { fingerPart } from '../core/left-hand/part';
+import { bowMarksWorthWriting, planBowing } from '../core/bow-arm/bowing';
+import { BOW_COSTS, type BowCosts } from '../core/bow-arm/tables';
+import { check } from '../core/checks/check';
+import { bad, good, type Result } from '../core/util/result';
+import type { Options } from './options';
+import { marksFileShape } from './shapes';
+
+export interface Outcome {
+  value: unknown;
+  /** Bytes of the marked score, when it was asked for. */
+  marked: Uint8Array | null;
+}
+
+export function run(options: Options, bytes: Uint8Array, marksText: string | null): Result<Outcome> {
+  const read = readMusicXmlBytes(bytes);
+  if (!read.ok) return read;
+  const { score } = read.value;
+  if (options.command === 'parts') return good({ value: partsValue(read.value), marked: null });
+  const part = choosePart(score.parts, options.part);
+  if (!part.ok) return part;
+  const range = options.bars === null ? good(null) : barsByLabel(part.value, options.bars);
+  if (!range.ok) return range;
+  const within = range.value && ticksOf(part.value, range.value);
+  const inside = (note: Note) => within === null || (note.onset >= within.from && note.onset < within.to);
+  const place = (note: Note) => placeJson(part.value, note, score.ticksPerQuarter);
+  if (options.command === 'notes') {
+    const notes = part.value.notes.filter((note) => !note.cue && inside(note));
+    return good({
+      value: { notes: notes.map((note) => ({ id: note.id, ...place(note), onset: note.onset / score.ticksPerQuarter, duration: note.duration / score.ticksPerQuarter, pitch: pitchName(note.pitch) })) },
+      marked: null,
+    });
+  }
+  const player = playerFor(part.value, options);
+  if (!player.ok) return player;
+  const marking = readMarks(marksText, part.value);
+  if (!marking.ok) return marking;
+  const costs = readPreferences(options.set);
+  if (!costs.ok) return costs;
+  const clock = clockFor(part.value, score.ticksPerQuarter, options.tempo);
+  const shared = { score, part: part.value, player: player.value, clock, marking: marking.value, alternatives: options.alternatives, ...(within ? { within } : {}) };
+  const marked = (more: Marking) => (options.out === null ? null : encodeLike(writeMarked(read.value.document, part.value, { ...more, ...marking.value }), bytes));
+  switch (options.command) {
+    case 'finger': {
+      const result = fingerPart({ ...shared, costs: costs.value.leftHand });
+      const alternatives = result.alternatives.map(({ notes, ...way }) => ({
+        ...way,
+        notes: notes.map((fingered) => fingeredNoteJson(part.value, score.ticksPerQuarter, fingered, noteById(part.value, fingered.id)!, player.value.instrument)),
+      }));
+      const best = result.alternatives[0];
+      const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
+      for (const note of best ? marksWorthWriting(best) : []) taken[markKey(note.id, 'finger')] = { value: fingerName(note.place.finger), origin: 'suggestion' };
+      return good({ value: { alternatives, unplayable: unplayableJson(result.unplayable, place) }, marked: marked(taken) });
+    }
+    case 'bow': {
+      const plans = planBowing({ ...shared, line: linesOf(part.value)[0]!, costs: costs.value.bow });
+      const alternatives = plans.map(({ strokes, changes, ...plan }) => ({
+        ...plan,
+        strokes: strokes.map(({ noteIds, direction, from, to, cm, cmPerS, stepDb, retake, hooked, zone }) => ({ noteIds, ...place(noteById(part.value, noteIds[0]!)!), direction, from, to, cm, cmPerS, stepDb, retake, hooked, zone })),
+        changes: changes.map(({ kind, noteId, why }) => ({ kind, ...place(noteById(part.value, noteId)!), why, noteId })),
+      }));
+      const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
+      for (const mark of plans[0] ? bowMarksWorthWriting(plans[0]) : []) taken[markKey(mark.noteId, mark.kind)] = { value: mark.value, origin: 'suggestion' };
+      return good({ value: { alternatives }, marked: marked(taken) });
+    }
+    case 'check': {
+      const report = check({ score, part: part.value, marking: marking.value, player: player.value, tempo: options.tempo, passages: automaticPassages(part.value) });
+      const inRange = (barIndex: number) => range.value === null || (barIndex >= range.value.fromBar && barIndex <= range.value.toBar);
+      const label = (index: number) => part.value.bars[index]!.label;
+      const { limitedBy, ...tempo } = report.tempo;
+      return good({
+        value: {
+          tempo: { ...tempo, limitedBy: limitedBy && { kind: limitedBy.kind, bar: label(limitedBy.barIndex), beat: limitedBy.beat, noteIds: limitedBy.noteIds } },
+          passages: report.passages.map(({ name, fromBar, toBar, ceiling, floor }) => ({ name, bars: `${label(fromBar)}-${label(toBar)}`, tempo: { ceiling, floor } })),
+          findings: report.findings.filter((finding) => inRange(finding.barIndex)),
+        },
+        marked: marked({}),
+      });
+    }
+  }
+}
+
+function partsValue({ score }: ReadScore) {
+  return {
+    parts: score.parts.map((part) => ({
+      id: part.id, name: part.name, instrument: part.instrument, bars: part.bars.length,
+      notes: part.notes.filter((note) => !note.cue).length,
+      voices: new Set(part.notes.map((note) => `${note.staff}/${note.voice}`)).size,
+      because: part.instrumentBecause,
+    })),
+    warnings: score.warnings,
+  };
+}
+
+function choosePart(parts: readonly Part[], wanted: string | null): Result<Part> {
+  const names = parts.map((part, i) => `${i + 1} ${part.name}`).join(', ');
+  if (wanted === null) {
+    const first = parts.find((part) => part.instrument !== null && part.notes.length > 0) ?? parts.find((part) => part.notes.length > 0)!;
+    return good(first);
+  }
+  const lower = wanted.toLowerCase();
+  const found = parts.find((part) => part.id === wanted) ?? parts.find((part) => part.name.toLowerCase() === lower) ?? parts[Number(wanted) - 1] ?? parts.find((part) => part.name.toLowerCase().includes(lower));
+  return found ? good(found) : bad(`part "${wanted}"`, 'The score has no such part.', `It has ${names}.`);
+}
+
+function playerFor(part: Part, options: Options): Result<Player> {
+  const kind = options.instrument ?? part.instrument;
+  if (kind === null) return bad(`part "${part.name}"`, `${part.instrumentBecause}.`, 'Say which instrument plays it with --instrument.');
+  const instrument = instrumentOf(kind, options.size, options.tuning);
+  if (!instrument.ok) return instrument;
+  return good({ name: 'command line', instrument: instrument.value, hand: handOf(options.hand), level: options.level, thumbPosition: kind === 'cello' || kind === 'bass' });
+}
+
+function readMarks(text: string | null, part: Part): Result<Marking> {
+  if (text === null) return good({});
+  const remedy = 'It must be JSON such as {"marks":[{"id":"…","kind":"finger","value":"3"}]}, with ids as the command notes prints them.';
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch (error) {
+    return bad('marks file', `${(error as Error).message}.`, remedy);
+  }
+  const parsed = marksFileShape.safeParse(json);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!;
+    return bad(`marks file, ${issue.path.join('.') || 'top'}`, `${issue.message}.`, remedy);
+  }
+  const marking: Record<string, { value: string; origin: 'coach' }> = {};
+  for (const [i, { id, kind, value }] of parsed.data.marks.entries()) {
+    if (!noteById(part, id)) return bad(`marks file, mark ${i + 1}`, `${part.name} has no note "${id}".`, remedy);
+    if (!MARK_VALUES[kind].includes(value)) return bad(`marks file, mark ${i + 1}`, `"${value}" is no ${kind}.`, `Use one of ${MARK_VALUES[kind].join(', ')}.`);
+    marking[markKey(id, kind)] = { value, origin: 'coach' };
+  }
+  return good(marking);
+}
+
+function readPreferences(set: Readonly<Record<string, number>>): Result<{ leftHand: LeftHandCosts; bow: Partial<BowCosts> }> {
+  const leftHand: LeftHandCosts = { ...DEFAULT_COSTS };
+  const bow: Partial<BowCosts> = {};
+  for (const [name, value] of Object.entries(set)) {
+    if (name in leftHand) leftHand[name as keyof LeftHandCosts] = value;
+    else if (name in BOW_COSTS) bow[name as keyof BowCosts] = value;
+    else return bad(`--set ${name}`, 'There is no such preference.', `Use one of ${[...Object.keys(leftHand), ...Object.keys(BOW_COSTS)].join(', ')}.`);
+  }
+  return good({ leftHand, bow });
+}
+
+function placeJson(part: Part, note: Note, ticksPerQuarter: number) {
+  const bar = part.bars[note.barIndex]!;
+  return { bar: bar.label, barIndex: note.barIndex, beat: beatOf(bar, note.tick, ticksPerQuarter) };
+}
+
+const unplayableJson = (unplayable: readonly Unplayable[], place: (note: Note) => ReturnType<typeof placeJson>) =>
+  unplayable.map(({ event, reason }) => ({ noteIds: event.ids, ...place(event.notes[0]!), reason }));

@@ -1,0 +1,109 @@
+/** The command line of bin/omaggio. */
+import { parseArgs } from 'node:util';
+import { bad, good, type Result } from '../core/util/result';
+import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
+import { HAND_SIZES, LEVELS, type HandSize, type Level } from '../core/instruments/player';
+import type { InstrumentKind } from '../core/score/score';
+
+export const COMMANDS = ['parts', 'notes', 'finger', 'bow', 'check'] as const;
+export type Command = (typeof COMMANDS)[number];
+
+export interface Options {
+  command: Command;
+  file: string;
+  json: boolean;
+  part: string | null;
+  bars: string | null;
+  instrument: InstrumentKind | null;
+  size: string | null;
+  tuning: string | null;
+  level: Level;
+  hand: HandSize;
+  tempo: number | null;
+  set: Record<string, number>;
+  marks: string | null;
+  alternatives: number;
+  out: string | null;
+}
+
+export const USAGE = `bin/omaggio COMMAND FILE [options]      FILE may be - for standard input
+
+  parts     the parts of a score
+  notes     every note of a part
+  finger    fingerings, the best first
+  bow       bow directions and distribution, the best first
+  check     what will go wrong, and the tempo at which it does not
+
+  --part NAME|ID|NUMBER     which part (the first string part otherwise)
+  --bars 5-12               only these bars, by printed label
+  --instrument violin|viola|cello|bass[:SIZE]   such as cello:3/4 or viola:15.5"
+  --tuning orchestral|solo|E1,A1,D2,G2          sounding, low to high
+  --level ${LEVELS.join('|')}
+  --hand ${HAND_SIZES.join('|')}
+  --tempo 96                quarters per minute at the first tempo mark
+  --set PREFERENCE=VALUE    a cost of the model; may be repeated
+  --marks FILE              marks to plan around: {"marks":[{"id","kind","value"}]}
+  -k N                      how many alternatives (3)
+  -o FILE                   the marked score: the marks, and for finger and bow the best alternative
+  --json                    for programs
+`;
+
+export function readOptions(argv: readonly string[]): Result<Options> {
+  let parsed;
+  try {
+    parsed = parseArgs({
+      args: [...argv], allowPositionals: true,
+      options: {
+        part: { type: 'string' }, bars: { type: 'string' }, instrument: { type: 'string' }, tuning: { type: 'string' }, level: { type: 'string' },
+        hand: { type: 'string' }, tempo: { type: 'string' }, set: { type: 'string', multiple: true }, marks: { type: 'string' },
+        alternatives: { type: 'string', short: 'k' }, out: { type: 'string', short: 'o' }, json: { type: 'boolean' },
+      },
+    });
+  } catch (error) {
+    return bad('command line', `${(error as Error).message.split('. ')[0]}.`, 'Run bin/omaggio without arguments to see all options.');
+  }
+  const { values, positionals } = parsed;
+  const command = oneOf('command', positionals[0] ?? '', COMMANDS);
+  if (!command.ok) return command;
+  const file = positionals[1];
+  if (file === undefined || positionals.length > 2) return bad('command line', `Expected one file, got ${positionals.length - 1}.`, 'Give one MusicXML file, or - for standard input.');
+  const [kind, size] = splitOnce(values.instrument ?? '', ':');
+  const instrument = kind ? oneOf('--instrument', kind, INSTRUMENT_KINDS) : good(null);
+  if (!instrument.ok) return instrument;
+  const level = oneOf('--level', values.level ?? 'advanced', LEVELS);
+  if (!level.ok) return level;
+  const hand = oneOf('--hand', values.hand ?? 'medium', HAND_SIZES);
+  if (!hand.ok) return hand;
+  const tempo = values.tempo === undefined ? good(null) : numberIn('--tempo', values.tempo, 10, 400);
+  if (!tempo.ok) return tempo;
+  const alternatives = numberIn('-k', values.alternatives ?? '3', 1, 12);
+  if (!alternatives.ok) return alternatives;
+  const set: Record<string, number> = {};
+  for (const entry of values.set ?? []) {
+    const [name, text] = splitOnce(entry, '=');
+    const value = numberIn(`--set ${name}`, text ?? '', -1000, 1000);
+    if (!value.ok) return value;
+    set[name] = value.value;
+  }
+  return good({
+    command: command.value, file, json: values.json ?? false, part: values.part ?? null, bars: values.bars ?? null,
+    instrument: instrument.value, size: size ?? null, tuning: values.tuning ?? null, level: level.value, hand: hand.value, tempo: tempo.value,
+    set, marks: values.marks ?? null, alternatives: Math.round(alternatives.value), out: values.out ?? null,
+  });
+}
+
+function oneOf<T extends string>(name: string, value: string, allowed: readonly T[]): Result<T> {
+  return (allowed as readonly string[]).includes(value) ? good(value as T) : bad(name, value ? `"${value}" is not known.` : 'It is missing.', `Use one of ${allowed.join(', ')}.`);
+}
+
+function numberIn(name: string, text: string, least: number, most: number): Result<number> {
+  const value = Number(text);
+  return text.trim() !== '' && Number.isFinite(value) && value >= least && value <= most
+    ? good(value)
+    : bad(name, `"${text}" is no number from ${least} to ${most}.`, 'Give a plain number, such as 96.');
+}
+
+function splitOnce(text: string, at: string): [string, string | undefined] {
+  const place = text.indexOf(at);
+  return place < 0 ? [text, undefined] : [text.slice(0, place), text.slice(place + 1)];
+}
