@@ -15,6 +15,7 @@ import { planBowing, type Bowing } from '../bow-arm/bowing';
 import { bowFindings } from './bow';
 import { handFindings } from './hand';
 import type { Finding, TempoLimit } from './finding';
+import { FASTEST_TEMPO } from './tables';
 import { unplayableText } from './words';
 
 export interface CheckRequest {
@@ -126,7 +127,7 @@ function unplayableFinding({ event, reason }: Unplayable, { place, player }: Lin
 /** The tempi between which none of the limits is passed: slurs set the floor, all others the ceiling. */
 function tempoRange(limits: readonly TempoLimit[]): { ceiling: number | null; floor: number | null; limitedBy: TempoLimit | null } {
   const floors = limits.filter((limit) => limit.kind === 'bow runs out');
-  const ceilings = limits.filter((limit) => limit.kind !== 'bow runs out');
+  const ceilings = limits.filter((limit) => limit.kind !== 'bow runs out' && limit.tempo < FASTEST_TEMPO);
   const lowest = ceilings.reduce<TempoLimit | null>((best, limit) => (best === null || limit.tempo < best.tempo ? limit : best), null);
   const highest = floors.reduce<TempoLimit | null>((best, limit) => (best === null || limit.tempo > best.tempo ? limit : best), null);
   return {

@@ -10,7 +10,7 @@ import type { LineContext, NoteRisk } from './check';
 import type { Finding, TempoLimit } from './finding';
 import { hearAgainst } from './hear';
 import { expectedError } from './intonation';
-import { OUT_OF_TUNE_FROM, REACH_FROM, severityOf, SHIFT_BITS_PER_S, SHIFT_LOAD_FROM } from './tables';
+import { OUT_OF_TUNE_FROM, PIVOT_S, REACH_FROM, REACH_WHEN_PIVOTING, severityOf, SHIFT_BITS_PER_S, SHIFT_LOAD_FROM, SLOWEST_TEMPO, FASTEST_TEMPO } from './tables';
 import { hearText, outOfTuneText, REACH_CAUTION, reachText, shiftText } from './words';
 
 interface Found {
@@ -69,9 +69,11 @@ function reachFinding(from: FingeredNote, to: FingeredNote, context: LineContext
   const { lengthMm } = player.instrument;
   const mm = Math.abs(stopMm(lengthMm, a.stop) - stopMm(lengthMm, b.stop));
   const share = (mm - spread.comfortable) / (spread.limit - spread.comfortable);
-  const severity = severityOf(share + (together ? 0.2 : 0), REACH_FROM);
-  if (severity === 0) return;
   const note = noteById(part, to.id)!;
+  const apartS = context.clock.secondsAt(note.onset) - context.clock.secondsAt(noteById(part, from.id)!.onset);
+  const pivots = !together && apartS >= PIVOT_S;
+  const severity = severityOf(share + (together ? 0.2 : 0), pivots ? REACH_WHEN_PIVOTING : REACH_FROM);
+  if (severity === 0) return;
   found.findings.push({
     id: `reach ${note.id}`, kind: 'reach', ...context.place(note), noteIds: [from.id, to.id], severity,
     numbers: { mm: round(mm), comfortableMm: round(spread.comfortable), limitMm: round(spread.limit), hand: player.hand.name },
@@ -95,7 +97,7 @@ function intonationFinding(fingered: FingeredNote, context: LineContext, found: 
   const { shift } = fingered;
   if (shift) {
     const limit = tempoWhere((factor) => expectedError({ ...fingered, shift: { ...shift, gapMs: gapAt(shift, factor) * 1000 } }, player, around)!.chance >= OUT_OF_TUNE_FROM[0], clock.tempo);
-    if (limit !== null && limit > SLOWEST) found.limits.push({ tempo: limit, kind: 'out-of-tune risk', barIndex: place.barIndex, beat: place.beat, noteIds: [note.id] });
+    if (limit !== null && limit > SLOWEST_TEMPO) found.limits.push({ tempo: limit, kind: 'out-of-tune risk', barIndex: place.barIndex, beat: place.beat, noteIds: [note.id] });
   }
   const severity = severityOf(error.chance, OUT_OF_TUNE_FROM);
   if (severity === 0) return;
@@ -112,15 +114,12 @@ function intonationFinding(fingered: FingeredNote, context: LineContext, found: 
   });
 }
 
-const SLOWEST = 20;
-const FASTEST = 320;
-
 /** The tempo from which on a condition holds (it must hold ever more as the tempo grows); null when it never does up to 320. */
 export function tempoWhere(holds: (factor: number) => boolean, tempo: number): number | null {
-  if (!holds(FASTEST / tempo)) return null;
-  if (holds(SLOWEST / tempo)) return SLOWEST;
-  let low = SLOWEST;
-  let high = FASTEST;
+  if (!holds(FASTEST_TEMPO / tempo)) return null;
+  if (holds(SLOWEST_TEMPO / tempo)) return SLOWEST_TEMPO;
+  let low = SLOWEST_TEMPO;
+  let high = FASTEST_TEMPO;
   while (high - low > 0.25) {
     const middle = (low + high) / 2;
     if (holds(middle / tempo)) high = middle;
