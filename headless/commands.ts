@@ -9,8 +9,7 @@ import { clockFor } from '../core/score/time';
 import { readMusicXmlBytes, type ReadScore } from '../core/formats/musicxml/read';
 import { writeMarked } from '../core/formats/musicxml/write';
 import { encodeLike } from '../core/formats/encoding';
-import { instrumentOf } from '../core/instruments/instrument';
-import { fingerName, handOf, type Player } from '../core/instruments/player';
+import { fingerName, playerFrom, type Player } from '../core/instruments/player';
 import { markKey, MARK_VALUES, type Marking } from '../core/marking/mark';
 import { DEFAULT_COSTS, type LeftHandCosts } from '../core/left-hand/costs';
 import { fingeredNoteJson, marksWorthWriting, type Unplayable } from '../core/left-hand/fingering';
@@ -122,9 +121,8 @@ function choosePart(parts: readonly Part[], wanted: string | null): Result<Part>
 function playerFor(part: Part, options: Options): Result<Player> {
   const kind = options.instrument ?? part.instrument;
   if (kind === null) return bad(`part "${part.name}"`, `${part.instrumentBecause}.`, 'Say which instrument plays it with --instrument.');
-  const instrument = instrumentOf(kind, options.size, options.tuning);
-  if (!instrument.ok) return instrument;
-  return good({ name: 'command line', instrument: instrument.value, hand: handOf(options.hand), level: options.level, thumbPosition: kind === 'cello' || kind === 'bass' });
+  const { size, tuning, hand, level } = options;
+  return playerFrom({ name: 'command line', instrument: kind, size, tuning, hand, level, thumbPosition: kind === 'cello' || kind === 'bass' });
 }
 
 function readMarks(text: string | null, part: Part): Result<Marking> {

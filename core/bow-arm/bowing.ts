@@ -1,6 +1,6 @@
 /** Bowings for a line: the best plan and others that differ in strategy, with what they change and why. */
 import type { Line } from '../score/lines';
-import { beatOf, type Part, type Score } from '../score/score';
+import { beatOf, type DynamicLevel, type Part, type Score } from '../score/score';
 import type { Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
@@ -31,6 +31,7 @@ export interface Stroke {
   beat: number;
   seconds: number;
   direction: Direction;
+  level: DynamicLevel;
   /** 0 frog to 1 tip. */
   from: number;
   to: number;
@@ -190,7 +191,7 @@ function describe(request: BowingRequest, atoms: readonly Atom[], planned: reado
     const stroke: Stroke = {
       noteIds: atoms.slice(span.from, span.to + 1).flatMap((a) => a.ids),
       barIndex: atom.barIndex, onset: atom.onset, beat, seconds: span.seconds,
-      direction: to > from ? 'down' : 'up', from, to, cm, cmPerS,
+      direction: to > from ? 'down' : 'up', level: atom.level, from, to, cm, cmPerS,
       stepDb: before ? speedStepDb(before.cmPerS, cmPerS) : 0,
       retake: start === 'retake', hooked: start === 'hook',
       zone: zoneName(from, to), slowest, fastest, retakeTime,

@@ -3,7 +3,8 @@
  * stretch hurts, it is wrong whatever the figures say.
  */
 import type { InstrumentKind } from '../score/score';
-import { type Instrument, usualInstrument } from './instrument';
+import { good, type Result } from '../util/result';
+import { type Instrument, instrumentOf, usualInstrument } from './instrument';
 
 export type Level = 'beginner' | 'intermediate' | 'advanced' | 'professional';
 export type HandSize = 'small' | 'medium' | 'large';
@@ -56,6 +57,22 @@ export function spreadMm(hand: Hand, a: number, b: number): { comfortable: numbe
 /** A player to start from: usual adult instrument, medium hand, advanced. */
 export function usualPlayer(kind: InstrumentKind): Player {
   return { name: 'Usual adult', instrument: usualInstrument(kind), hand: handOf('medium'), level: 'advanced', thumbPosition: kind === 'cello' || kind === 'bass' };
+}
+
+/** A player as the database and the command line describe one. */
+export interface PlayerDescription {
+  name: string;
+  instrument: InstrumentKind;
+  size: string | null;
+  tuning: string | null;
+  hand: HandSize;
+  level: Level;
+  thumbPosition: boolean;
+}
+
+export function playerFrom({ name, instrument: kind, size, tuning, hand, level, thumbPosition }: PlayerDescription): Result<Player> {
+  const instrument = instrumentOf(kind, size, tuning);
+  return instrument.ok ? good({ name, instrument: instrument.value, hand: handOf(hand), level, thumbPosition }) : instrument;
 }
 
 /** Fingers as the headless door and the marks write them. */

@@ -14,13 +14,13 @@ export interface Change {
 
 export interface ChangeSet {
   id: string;
-  markingId: string;
-  author: string;
   /** ISO 8601 time. */
   at: string;
   /** What was done, in words: "Finger 3", "Suggested fingering, bars 9–16". */
   reason: string;
   changes: Change[];
+  /** The set that this one takes back: undo takes back a set, redo takes back an undo. */
+  undoes: string | null;
 }
 
 export interface Conflict {

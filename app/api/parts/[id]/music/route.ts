@@ -1,0 +1,12 @@
+import { z } from 'zod';
+import { musicOf } from '@/server/parts';
+import { answer } from '../../../respond';
+
+/** The part as a MusicXML document of its own; it never changes. */
+export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  return answer(request, 'This part', async (studioId) => {
+    const { id } = await params;
+    const music = z.uuid().safeParse(id).success ? await musicOf(studioId, id) : null;
+    return music === null ? null : new Response(music, { headers: { 'content-type': 'application/xml; charset=utf-8', 'cache-control': 'private, max-age=31536000, immutable' } });
+  });
+}

@@ -1,0 +1,15 @@
+import { z } from 'zod';
+import { setOnShelf } from '@/server/pieces';
+import { answer, body, problemResponse } from '../../respond';
+
+/** Takes a piece off the shelf or puts it back: { onShelf }. */
+export async function PATCH(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  return answer(request, 'This piece', async (studioId) => {
+    const { id } = await params;
+    if (!z.uuid().safeParse(id).success) return null;
+    const sent = await body(request, z.object({ onShelf: z.boolean() }));
+    if (!sent.ok) return sent.response;
+    const done = await setOnShelf(studioId, id, sent.value.onShelf);
+    return done.ok ? Response.json({ ok: true }) : problemResponse(done.problem);
+  });
+}

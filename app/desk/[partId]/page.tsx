@@ -1,0 +1,56 @@
+import type { Metadata } from 'next';
+import { cookies } from 'next/headers';
+import { notFound } from 'next/navigation';
+import { engraved } from '@/server/engraving';
+import { history, markingOfPart } from '@/server/markings';
+import { partById, partSettings, partsOfPiece, passagesOf, players } from '@/server/parts';
+import { currentStudio } from '@/server/studio';
+import { Desk } from '@/ui/desk/desk';
+import { passageAsked } from '@/ui/desk/passage-asked';
+
+export const dynamic = 'force-dynamic';
+
+interface Props {
+  params: Promise<{ partId: string }>;
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const part = await partById(await currentStudio(), (await params).partId);
+  return { title: part ? `${part.name}, ${part.title}` : 'Desk' };
+}
+
+/** Fits the Desk at 1280 px. */
+const USUAL_WIDTH = 720;
+
+export default async function Page({ params, searchParams }: Props) {
+  const studioId = await currentStudio();
+  const part = await partById(studioId, (await params).partId);
+  if (!part) notFound();
+  const asked = await searchParams;
+  const noteId = typeof asked.note === 'string' ? asked.note : null;
+  const width = Number((await cookies()).get('score-width')?.value);
+  const widthPx = width >= 240 && width <= 4000 ? Math.round(width) : USUAL_WIDTH;
+  const [marking, passages, people, settings, siblings] = await Promise.all([
+    markingOfPart(studioId, part.id), passagesOf(studioId, part.id), players(studioId), partSettings(studioId, part.id), partsOfPiece(studioId, part.pieceId),
+  ]);
+  const passageIndex = passageAsked(passages, part.barLabels, typeof asked.bars === 'string' ? asked.bars : null, noteId);
+  const passage = passages[passageIndex] ?? { fromBar: 0, toBar: part.bars - 1 };
+  const [changes, engraving] = await Promise.all([
+    history(studioId, marking.id),
+    engraved(studioId, part.id, marking.marking, { fromBar: passage.fromBar, toBar: passage.toBar, widthPx }).catch((error) => {
+      console.error(error);
+      return null;
+    }),
+  ]);
+  return (
+    <Desk
+      key={part.id}
+      data={{
+        pieceId: part.pieceId, title: part.title, part: { id: part.id, name: part.name, instrument: part.instrument }, siblings, warnings: part.warnings,
+        markingId: marking.id, marking: marking.marking, history: changes.map(({ id, at, reason, changes: list, undoes }) => ({ id, at, reason, changes: list, undoes })),
+        passages, players: people, playerId: settings.playerId, tempo: settings.tempo, passageIndex, noteId, widthPx, engraving,
+      }}
+    />
+  );
+}

@@ -1,0 +1,48 @@
+/** A plan as the marks that taking it writes: only those that a player needs, never a number on every note. */
+import type { Part } from '../score/score';
+import { fingerName } from '../instruments/player';
+import { marksWorthWriting, type Fingering } from '../left-hand/fingering';
+import { bowMarksWorthWriting, type Bowing } from '../bow-arm/bowing';
+import { noteById } from '../score/find';
+import { markKey, type Mark, type MarkKind, type Marking } from './mark';
+
+export interface Wanted {
+  target: string;
+  kind: MarkKind;
+  mark: Mark;
+}
+
+/** Fingers where the player needs them, string numerals where the string changes unexpectedly with a shift. */
+export function suggestedFingering(fingering: Fingering, part: Part): Wanted[] {
+  return marksWorthWriting(fingering).flatMap((fingered, i) => {
+    const { place, shift } = fingered;
+    const note = noteById(part, fingered.id);
+    const wanted: Wanted[] = [{ target: fingered.id, kind: 'finger', mark: { value: fingerName(place.finger), origin: 'suggestion' } }];
+    const high = place.finger !== 0 && (place.hand ?? 0) > 4;
+    if (note && high && (shift !== null || i === 0)) wanted.push({ target: fingered.id, kind: 'string', mark: { value: String(place.string), origin: 'suggestion' } });
+    return wanted;
+  });
+}
+
+export function suggestedBowing(bowing: Bowing): Wanted[] {
+  return bowMarksWorthWriting(bowing).map(({ noteId, kind, value }) => ({ target: noteId, kind, mark: { value, origin: 'suggestion' } }));
+}
+
+/** The changes that put wanted marks into a marking; marks of the coach are left as they are. */
+export function changesFor(marking: Marking, wanted: readonly Wanted[], replacing: { kinds: readonly MarkKind[]; targets: ReadonlySet<string> }) {
+  const goal = new Map(wanted.map((each) => [markKey(each.target, each.kind), each]));
+  const changes: Array<{ target: string; kind: MarkKind; from: Mark | null; to: Mark | null }> = [];
+  for (const [key, from] of Object.entries(marking)) {
+    const at = key.lastIndexOf('|');
+    const target = key.slice(0, at);
+    const kind = key.slice(at + 1) as MarkKind;
+    if (from.origin !== 'suggestion' || !replacing.kinds.includes(kind) || !replacing.targets.has(target) || goal.has(key)) continue;
+    changes.push({ target, kind, from, to: null });
+  }
+  for (const { target, kind, mark } of goal.values()) {
+    const from = marking[markKey(target, kind)] ?? null;
+    if (from?.origin === 'coach' || (from?.value === mark.value && from.origin === mark.origin)) continue;
+    changes.push({ target, kind, from, to: mark });
+  }
+  return changes;
+}

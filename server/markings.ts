@@ -1,0 +1,100 @@
+/** Markings: the marks in force, and the change sets that led to them. */
+import { z } from 'zod';
+import { applyChanges, type Change, type ChangeSet, type Conflict } from '../core/marking/change';
+import { MARK_KINDS, MARK_VALUES, markKey, type Mark, type MarkKind, type Marking } from '../core/marking/mark';
+import { inTransaction, pool, type Queryable } from './db';
+
+const markShape = z.object({ value: z.string(), origin: z.enum(['coach', 'suggestion']) });
+const changeShape = z.object({
+  target: z.string().min(1).max(200),
+  kind: z.enum(MARK_KINDS as [MarkKind, ...MarkKind[]]),
+  from: markShape.nullable(),
+  to: markShape.nullable(),
+}).refine((change) => change.to === null || MARK_VALUES[change.kind].includes(change.to.value), 'this value does not belong to its kind of mark');
+
+export const changeSetShape = z.object({
+  id: z.uuid(), at: z.iso.datetime(), reason: z.string().min(1).max(200), undoes: z.uuid().nullable(), changes: z.array(changeShape).min(1).max(20_000),
+});
+
+export interface StoredMarking {
+  id: string;
+  name: string;
+  marking: Marking;
+}
+
+/** The marking of a part; there is one from the moment the part is taken in. */
+export async function markingOfPart(studioId: string, partId: string): Promise<StoredMarking> {
+  const { rows } = await pool().query<{ id: string; name: string }>('SELECT id, name FROM markings WHERE studio_id = $1 AND part_id = $2 ORDER BY created_at LIMIT 1', [studioId, partId]);
+  const row = rows[0];
+  if (!row) throw new Error(`part ${partId} has no marking`);
+  return { ...row, marking: await marksOf(pool(), studioId, row.id) };
+}
+
+async function marksOf(client: Queryable, studioId: string, markingId: string): Promise<Marking> {
+  const { rows } = await client.query<{ target: string; kind: MarkKind; value: string; origin: Mark['origin'] }>(
+    'SELECT target, kind, value, origin FROM marks WHERE studio_id = $1 AND marking_id = $2',
+    [studioId, markingId],
+  );
+  return Object.fromEntries(rows.map(({ target, kind, value, origin }) => [markKey(target, kind), { value, origin }]));
+}
+
+export type HistoryEntry = ChangeSet & { author: string };
+
+/** The latest change sets, oldest first. */
+export async function history(studioId: string, markingId: string, limit = 200): Promise<HistoryEntry[]> {
+  const { rows } = await pool().query(
+    `SELECT * FROM (SELECT id, author, at, reason, changes, undoes, sequence FROM change_sets WHERE studio_id = $1 AND marking_id = $2 ORDER BY sequence DESC LIMIT $3) latest ORDER BY sequence`,
+    [studioId, markingId, limit],
+  );
+  return rows.map((row) => ({ id: row.id, author: row.author, at: row.at.toISOString(), reason: row.reason, changes: row.changes, undoes: row.undoes }));
+}
+
+export type StoreOutcome = { ok: true } | { ok: false; conflicts: Conflict[]; marking: Marking };
+
+/**
+ * Stores change sets in order, all or none. A set that is stored already is passed over, so that sending again after
+ * a lost answer does no harm. Where a mark is no longer what the change says it was, nothing is written.
+ */
+export async function storeChanges(studioId: string, markingId: string, author: string, sets: readonly ChangeSet[]): Promise<StoreOutcome | null> {
+  return inTransaction(async (client) => {
+    const owner = await client.query('SELECT id FROM markings WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, markingId]);
+    if (owner.rowCount === 0) return null;
+    let marking = await marksOf(client, studioId, markingId);
+    for (const set of sets) {
+      const known = await client.query('SELECT 1 FROM change_sets WHERE studio_id = $1 AND id = $2', [studioId, set.id]);
+      if (known.rowCount) continue;
+      const applied = applyChanges(marking, set.changes);
+      if (applied.conflicts.length) {
+        await client.query('ROLLBACK');
+        await client.query('BEGIN');
+        return { ok: false, conflicts: applied.conflicts, marking: await marksOf(client, studioId, markingId) };
+      }
+      marking = applied.marking;
+      await client.query('INSERT INTO change_sets (id, studio_id, marking_id, author, at, reason, changes, undoes) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)', [
+        set.id, studioId, markingId, author, set.at, set.reason, JSON.stringify(set.changes), set.undoes,
+      ]);
+      await writeMarks(client, studioId, markingId, set.changes);
+    }
+    return { ok: true };
+  });
+}
+
+async function writeMarks(client: Queryable, studioId: string, markingId: string, changes: readonly Change[]): Promise<void> {
+  const gone = changes.filter((change) => change.to === null);
+  const set = changes.filter((change) => change.to !== null);
+  if (gone.length) {
+    await client.query(
+      `DELETE FROM marks USING jsonb_to_recordset($3) AS row (target text, kind text)
+        WHERE studio_id = $1 AND marking_id = $2 AND marks.target = row.target AND marks.kind = row.kind`,
+      [studioId, markingId, JSON.stringify(gone.map(({ target, kind }) => ({ target, kind })))],
+    );
+  }
+  if (set.length) {
+    await client.query(
+      `INSERT INTO marks (studio_id, marking_id, target, kind, value, origin)
+       SELECT $1, $2, target, kind, value, origin FROM jsonb_to_recordset($3) AS row (target text, kind text, value text, origin text)
+       ON CONFLICT (marking_id, target, kind) DO UPDATE SET value = excluded.value, origin = excluded.origin`,
+      [studioId, markingId, JSON.stringify(set.map(({ target, kind, to }) => ({ target, kind, ...to! })))],
+    );
+  }
+}

@@ -1,0 +1,102 @@
+/** One part: its music, its passages, and the player and tempo it is checked for. */
+import { z } from 'zod';
+import { inTransaction, pool } from './db';
+
+const partRow = z.object({
+  id: z.uuid(), pieceId: z.uuid(), filePartId: z.string(), name: z.string(), instrument: z.enum(['violin', 'viola', 'cello', 'bass']).nullable(),
+  bars: z.number(), barLabels: z.array(z.string()), title: z.string(), composer: z.string().nullable(),
+  warnings: z.array(z.object({ place: z.string(), text: z.string() })), fileName: z.string(),
+});
+export type PartRow = z.infer<typeof partRow>;
+
+export async function partById(studioId: string, partId: string): Promise<PartRow | null> {
+  if (!z.uuid().safeParse(partId).success) return null;
+  const { rows } = await pool().query(
+    `SELECT parts.id, piece_id AS "pieceId", file_part_id AS "filePartId", name, instrument, bars, bar_labels AS "barLabels", title, composer, warnings, file_name AS "fileName"
+       FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = source_id WHERE parts.studio_id = $1 AND parts.id = $2`,
+    [studioId, partId],
+  );
+  return rows[0] ? partRow.parse(rows[0]) : null;
+}
+
+/** Parts of one piece, for moving between them. */
+export async function partsOfPiece(studioId: string, pieceId: string): Promise<Array<{ id: string; name: string }>> {
+  const { rows } = await pool().query<{ id: string; name: string }>('SELECT id, name FROM parts WHERE studio_id = $1 AND piece_id = $2 ORDER BY position', [studioId, pieceId]);
+  return rows;
+}
+
+/** Music never changes, so the latest parts are kept. */
+const KEPT = 16;
+const music = new Map<string, string>();
+
+/** The part as a MusicXML document of its own. */
+export async function musicOf(studioId: string, partId: string): Promise<string | null> {
+  const key = `${studioId} ${partId}`;
+  const kept = music.get(key);
+  if (kept !== undefined) return kept;
+  const { rows } = await pool().query<{ music: string }>('SELECT music FROM parts WHERE studio_id = $1 AND id = $2', [studioId, partId]);
+  const text = rows[0]?.music;
+  if (text === undefined) return null;
+  music.set(key, text);
+  if (music.size > KEPT) music.delete(music.keys().next().value!);
+  return text;
+}
+
+export const passageShape = z.object({ name: z.string().trim().min(1).max(80), fromBar: z.int().nonnegative(), toBar: z.int().nonnegative() })
+  .refine((passage) => passage.toBar >= passage.fromBar, 'a passage ends before it begins');
+export type PassageRow = z.infer<typeof passageShape>;
+
+export async function passagesOf(studioId: string, partId: string): Promise<PassageRow[]> {
+  const { rows } = await pool().query('SELECT name, from_bar AS "fromBar", to_bar AS "toBar" FROM passages WHERE studio_id = $1 AND part_id = $2 ORDER BY position', [studioId, partId]);
+  return z.array(passageShape).parse(rows);
+}
+
+/** Replaces all passages of a part, in bar order. */
+export async function setPassages(studioId: string, partId: string, passages: readonly PassageRow[]): Promise<void> {
+  const inOrder = [...passages].sort((a, b) => a.fromBar - b.fromBar || a.toBar - b.toBar);
+  await inTransaction(async (client) => {
+    await client.query('DELETE FROM passages WHERE studio_id = $1 AND part_id = $2', [studioId, partId]);
+    for (const [position, passage] of inOrder.entries()) {
+      await client.query('INSERT INTO passages (studio_id, part_id, position, name, from_bar, to_bar) VALUES ($1, $2, $3, $4, $5, $6)', [studioId, partId, position, passage.name, passage.fromBar, passage.toBar]);
+    }
+  });
+}
+
+export const partSettingsShape = z.object({ playerId: z.uuid().nullable(), tempo: z.number().min(20).max(320).nullable() });
+export type PartSettings = z.infer<typeof partSettingsShape>;
+
+const NO_SETTINGS: PartSettings = { playerId: null, tempo: null };
+
+export async function partSettings(studioId: string, partId: string): Promise<PartSettings> {
+  const { rows } = await pool().query<{ key: string; value: unknown }>("SELECT key, value FROM settings WHERE studio_id = $1 AND scope = 'part' AND scope_id = $2", [studioId, partId]);
+  return partSettingsShape.parse({ ...NO_SETTINGS, ...Object.fromEntries(rows.map((row) => [row.key, row.value])) });
+}
+
+export async function setPartSettings(studioId: string, partId: string, settings: Partial<PartSettings>): Promise<void> {
+  for (const [key, value] of Object.entries(settings)) {
+    await pool().query(
+      `INSERT INTO settings (studio_id, scope, scope_id, key, value) VALUES ($1, 'part', $2, $3, $4)
+       ON CONFLICT (studio_id, scope, scope_id, key) DO UPDATE SET value = excluded.value`,
+      [studioId, partId, key, JSON.stringify(value)],
+    );
+  }
+}
+
+export interface PlayerRow {
+  id: string;
+  name: string;
+  instrument: 'violin' | 'viola' | 'cello' | 'bass';
+  size: string;
+  tuning: string;
+  hand: 'small' | 'medium' | 'large';
+  level: 'beginner' | 'intermediate' | 'advanced' | 'professional';
+  thumbPosition: boolean;
+}
+
+export async function players(studioId: string): Promise<PlayerRow[]> {
+  const { rows } = await pool().query<PlayerRow>(
+    'SELECT id, name, instrument, size, tuning, hand, level, thumb_position AS "thumbPosition" FROM players WHERE studio_id = $1 ORDER BY name',
+    [studioId],
+  );
+  return rows;
+}

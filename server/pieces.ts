@@ -1,0 +1,113 @@
+/** Pieces on the shelf: taking a file in, listing, taking off and putting back. */
+import { createHash } from 'node:crypto';
+import { z } from 'zod';
+import { bad, good, type Result } from '../core/util/result';
+import { inTransaction, pool } from './db';
+import { inWorker } from './workers';
+
+const instrument = z.enum(['violin', 'viola', 'cello', 'bass']).nullable();
+
+const shelfRow = z.object({
+  id: z.uuid(), title: z.string(), composer: z.string().nullable(), fileName: z.string(), receivedAt: z.date(),
+  warnings: z.array(z.object({ place: z.string(), text: z.string() })),
+  parts: z.array(z.object({ id: z.uuid(), name: z.string(), instrument, bars: z.number(), notes: z.number(), marks: z.number(), changedAt: z.string().nullable() })),
+});
+export type ShelfPiece = z.infer<typeof shelfRow>;
+
+/** Pieces with their parts, the latest first. */
+export async function shelf(studioId: string): Promise<ShelfPiece[]> {
+  const { rows } = await pool().query(
+    `SELECT pieces.id, title, composer, file_name AS "fileName", pieces.created_at AS "receivedAt", warnings,
+            (SELECT json_agg(json_build_object(
+               'id', parts.id, 'name', parts.name, 'instrument', instrument, 'bars', bars, 'notes', notes,
+               'marks', (SELECT count(*)::int FROM marks JOIN markings ON markings.id = marking_id WHERE part_id = parts.id AND markings.studio_id = $1),
+               'changedAt', (SELECT max(at) FROM change_sets JOIN markings ON markings.id = marking_id WHERE part_id = parts.id AND markings.studio_id = $1)
+             ) ORDER BY position) FROM parts WHERE piece_id = pieces.id AND parts.studio_id = $1) AS parts
+       FROM pieces JOIN sources ON sources.id = source_id
+      WHERE pieces.studio_id = $1 AND removed_at IS NULL
+      ORDER BY pieces.created_at DESC, title`,
+    [studioId],
+  );
+  return z.array(shelfRow).parse(rows);
+}
+
+export interface TakenIn {
+  pieceId: string;
+  title: string;
+  /** The same file lay on the shelf already. */
+  alreadyThere: boolean;
+  firstPartId: string;
+  warnings: Array<{ place: string; text: string }>;
+}
+
+/** Reads a file and puts it on the shelf; with a problem nothing is stored. */
+export async function takeIn(studioId: string, fileName: string, bytes: Uint8Array): Promise<Result<TakenIn>> {
+  const sha256 = createHash('sha256').update(bytes).digest('hex');
+  const known = await pieceByHash(studioId, sha256);
+  if (known) return good(known);
+  const read = await inWorker('readFile', { bytes });
+  if (!read.ok) return read;
+  const { title, composer, warnings, parts } = read.value;
+  const name = title === 'Untitled' ? fileName.replace(/\.(musicxml|xml)$/i, '') : title;
+  try {
+    const pieceId = await inTransaction(async (client) => {
+      await client.query('INSERT INTO sources (studio_id, sha256, file_name, bytes) VALUES ($1, $2, $3, $4) ON CONFLICT (studio_id, sha256) DO NOTHING', [studioId, sha256, fileName, Buffer.from(bytes)]);
+      const { rows } = await client.query<{ id: string }>(
+        `INSERT INTO pieces (studio_id, source_id, title, composer, warnings)
+         SELECT $1, id, $3, $4, $5 FROM sources WHERE studio_id = $1 AND sha256 = $2 RETURNING id`,
+        [studioId, sha256, name, composer, JSON.stringify(warnings)],
+      );
+      const piece = rows[0]!.id;
+      for (const [position, part] of parts.entries()) {
+        const stored = await client.query<{ id: string }>(
+          'INSERT INTO parts (studio_id, piece_id, position, file_part_id, name, instrument, bars, notes, bar_labels, music) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) RETURNING id',
+          [studioId, piece, position, part.filePartId, part.name, part.instrument, part.bars, part.notes, part.barLabels, part.music],
+        );
+        const partId = stored.rows[0]!.id;
+        await client.query('INSERT INTO markings (studio_id, part_id, name) VALUES ($1, $2, $3)', [studioId, partId, 'Section']);
+        await client.query(
+          `INSERT INTO passages (studio_id, part_id, position, name, from_bar, to_bar)
+           SELECT $1, $2, position, name, from_bar, to_bar FROM jsonb_to_recordset($3) AS row (position int, name text, from_bar int, to_bar int)`,
+          [studioId, partId, JSON.stringify(part.passages.map((passage, i) => ({ position: i, name: passage.name, from_bar: passage.fromBar, to_bar: passage.toBar })))],
+        );
+      }
+      return piece;
+    });
+    return good({ pieceId, title: name, alreadyThere: false, warnings, firstPartId: await firstPart(studioId, pieceId) });
+  } catch (error) {
+    // The same file taken in twice at the same moment: the first one counts.
+    if ((error as { constraint?: string }).constraint === 'pieces_on_shelf') {
+      const there = await pieceByHash(studioId, sha256);
+      if (there) return good(there);
+    }
+    throw error;
+  }
+}
+
+async function pieceByHash(studioId: string, sha256: string): Promise<TakenIn | null> {
+  const { rows } = await pool().query<{ id: string; title: string }>(
+    'SELECT pieces.id, title FROM pieces JOIN sources ON sources.id = source_id WHERE pieces.studio_id = $1 AND sha256 = $2 AND removed_at IS NULL',
+    [studioId, sha256],
+  );
+  const piece = rows[0];
+  return piece ? { pieceId: piece.id, title: piece.title, alreadyThere: true, warnings: [], firstPartId: await firstPart(studioId, piece.id) } : null;
+}
+
+async function firstPart(studioId: string, pieceId: string): Promise<string> {
+  const { rows } = await pool().query<{ id: string }>(
+    'SELECT id FROM parts WHERE studio_id = $1 AND piece_id = $2 ORDER BY (instrument IS NULL), position LIMIT 1',
+    [studioId, pieceId],
+  );
+  return rows[0]!.id;
+}
+
+/** Takes a piece off the shelf, or puts it back; its marks stay where they are. */
+export async function setOnShelf(studioId: string, pieceId: string, onShelf: boolean): Promise<Result<null>> {
+  try {
+    const { rowCount } = await pool().query('UPDATE pieces SET removed_at = CASE WHEN $3 THEN NULL ELSE now() END WHERE studio_id = $1 AND id = $2', [studioId, pieceId, onShelf]);
+    return rowCount ? good(null) : bad(null, 'This piece is no longer there.', 'Reload the shelf.');
+  } catch (error) {
+    if ((error as { constraint?: string }).constraint === 'pieces_on_shelf') return bad(null, 'The same file has been put on the shelf again meanwhile.', 'Take that one off first.');
+    throw error;
+  }
+}

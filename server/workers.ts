@@ -1,0 +1,31 @@
+/** The server's worker threads. Started by path, talked to in messages. */
+import path from 'node:path';
+import { Piscina } from 'piscina';
+import type { EngraveTask, MarkedTask, ReadFile } from '../workers/server/tasks';
+import type { Engraving } from '../workers/server/engraver';
+import type { Result } from '../core/util/result';
+
+interface Tasks {
+  readFile: { input: { bytes: Uint8Array }; output: Result<ReadFile> };
+  engravePassage: { input: EngraveTask; output: Engraving };
+  markedFile: { input: MarkedTask; output: Uint8Array };
+}
+
+const holder = globalThis as unknown as { omaggioWorkers?: Piscina };
+
+function workers(): Piscina {
+  holder.omaggioWorkers ??= new Piscina({
+    filename: path.join(process.cwd(), 'workers', 'server', 'entry.mjs'),
+    minThreads: 1, maxThreads: 2, idleTimeout: 600_000,
+  });
+  return holder.omaggioWorkers;
+}
+
+export async function inWorker<T extends keyof Tasks>(task: T, input: Tasks[T]['input']): Promise<Tasks[T]['output']> {
+  return workers().run({ task, input }) as Promise<Tasks[T]['output']>;
+}
+
+export async function stopWorkers(): Promise<void> {
+  await holder.omaggioWorkers?.destroy();
+  holder.omaggioWorkers = undefined;
+}

@@ -1,0 +1,72 @@
+'use client';
+
+import { Dialog } from 'radix-ui';
+import { useState } from 'react';
+import { barAt } from '@/core/score/address';
+import type { Part } from '@/core/score/score';
+import { KEY_LIST } from './keys';
+
+const OVERLAY = 'fixed inset-0 z-40 bg-ink/30';
+const CONTENT = 'fixed top-24 left-1/2 z-50 max-h-[80vh] w-[min(34rem,92vw)] -translate-x-1/2 overflow-y-auto rounded-xl border border-line bg-sheet p-5 shadow-xl';
+
+export function KeysDialog({ open, onOpen }: { open: boolean; onOpen(open: boolean): void }) {
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpen}>
+      <Dialog.Portal>
+        <Dialog.Overlay className={OVERLAY} />
+        <Dialog.Content className={CONTENT} aria-describedby={undefined}>
+          <Dialog.Title className="text-lg">Keys of the score</Dialog.Title>
+          <dl className="mt-3 grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1.5 sm:columns-1">
+            {KEY_LIST.map(({ keys, what }) => (
+              <div key={what} className="contents">
+                <dt className="flex gap-1">{keys.map((key) => (key === '–' ? <span key={key}>–</span> : <kbd key={key} className="key">{key}</kbd>))}</dt>
+                <dd>{what}</dd>
+              </div>
+            ))}
+          </dl>
+          <Dialog.Close className="button mt-4">Close</Dialog.Close>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+export function GoToDialog({ open, part, onOpen, onGo }: { open: boolean; part: Part | null; onOpen(open: boolean): void; onGo(barIndex: number): void }) {
+  const [text, setText] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  return (
+    <Dialog.Root
+      open={open}
+      onOpenChange={(next) => {
+        setText('');
+        setProblem(null);
+        onOpen(next);
+      }}
+    >
+      <Dialog.Portal>
+        <Dialog.Overlay className={OVERLAY} />
+        <Dialog.Content className={CONTENT} aria-describedby={undefined}>
+          <Dialog.Title className="text-lg">Go to a bar</Dialog.Title>
+          <form
+            className="mt-3"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (!part) return;
+              const found = barAt(part, text);
+              if (!found.ok) return setProblem(`${found.problem.what} ${found.problem.remedy}`);
+              setText('');
+              setProblem(null);
+              onGo(found.value);
+            }}
+          >
+            <label>
+              <span className="text-soft">As you would say it: 47, E, E+2, -6</span>
+              <input autoFocus value={text} onChange={(event) => setText(event.target.value)} className="mt-1 w-full rounded-lg border border-line bg-paper px-3 py-2 text-base" aria-invalid={problem !== null} />
+            </label>
+            {problem && <p role="alert" className="mt-2 text-plum">{problem}</p>}
+          </form>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,54 @@
+/** What a key or a choice changes in the marking. */
+import type { Note } from '@/core/score/score';
+import { changeTo, type Change } from '@/core/marking/change';
+import { bowInForce, fingerInForce, markAt, MARK_KINDS, stringInForce, type MarkKind, type Marking } from '@/core/marking/mark';
+
+/** Sets a mark on notes; where all of them have it already it is taken away again. */
+export function toggled(marking: Marking, notes: readonly Note[], kind: MarkKind, value: string): Change[] {
+  const all = notes.every((note) => inForce(note, marking, kind) === value);
+  return notes.flatMap((note) => changeTo(marking, note.id, kind, all ? withoutMark(note, kind) : { value, origin: 'coach' }) ?? []);
+}
+
+/** Takes every mark of these notes away; what the edition prints is struck out. */
+export function cleared(marking: Marking, notes: readonly Note[]): Change[] {
+  return notes.flatMap((note) => MARK_KINDS.flatMap((kind) => changeTo(marking, note.id, kind, withoutMark(note, kind)) ?? []));
+}
+
+function withoutMark(note: Note, kind: MarkKind) {
+  const printed = kind === 'finger' ? note.printed.finger : kind === 'string' ? note.printed.string : kind === 'bow' ? note.printed.bow : null;
+  return printed === null ? null : ({ value: 'none', origin: 'coach' } as const);
+}
+
+export function inForce(note: Note, marking: Marking, kind: MarkKind): string | null {
+  switch (kind) {
+    case 'finger': return fingerInForce(note, marking);
+    case 'string': {
+      const string = stringInForce(note, marking);
+      return string === null ? null : String(string);
+    }
+    case 'bow': return bowInForce(note, marking);
+    default: return markAt(marking, note.id, kind)?.value ?? null;
+  }
+}
+
+/** The next string after the one in force: highest to lowest, then none. */
+export function nextString(note: Note, marking: Marking, strings: number): Change[] {
+  const now = stringInForce(note, marking);
+  const next = now === null ? 1 : now + 1;
+  return [changeTo(marking, note.id, 'string', next > strings ? withoutMark(note, 'string') : { value: String(next), origin: 'coach' })].filter((change) => change !== null);
+}
+
+/** What is marked on a note, in words for the status line. */
+export function marksInWords(note: Note, marking: Marking): string {
+  const words: string[] = [];
+  const finger = fingerInForce(note, marking);
+  const string = stringInForce(note, marking);
+  const bow = bowInForce(note, marking);
+  if (finger) words.push(finger === 'T' ? 'thumb' : `finger ${finger}`);
+  if (string) words.push(`string ${string}`);
+  if (bow) words.push(`${bow}-bow`);
+  for (const kind of ['retake', 'hook', 'covered'] as const) if (markAt(marking, note.id, kind)) words.push(kind === 'covered' ? 'covered interval' : kind);
+  const slur = markAt(marking, note.id, 'slur');
+  if (slur) words.push(slur.value === 'split' ? 'slur split here' : 'joined to the note before');
+  return words.length ? words.join(', ') : 'unmarked';
+}

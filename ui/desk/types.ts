@@ -1,0 +1,45 @@
+/** What the Desk is given by the server. */
+import type { Passage } from '@/core/score/passages';
+import type { ChangeSet } from '@/core/marking/change';
+import type { Marking } from '@/core/marking/mark';
+import type { InstrumentKind } from '@/core/score/score';
+import type { PlayerDescription } from '@/core/instruments/player';
+
+export interface NoteHead {
+  x: number;
+  y: number;
+}
+
+export interface System {
+  svg: string;
+  widthPx: number;
+  heightPx: number;
+  heads: Record<string, NoteHead>;
+  bars: Array<{ from: number; to: number }>;
+}
+
+export interface Engraving {
+  systems: System[];
+}
+
+export type PlayerChoice = PlayerDescription & { id: string };
+
+export interface DeskData {
+  pieceId: string;
+  title: string;
+  part: { id: string; name: string; instrument: InstrumentKind | null };
+  siblings: Array<{ id: string; name: string }>;
+  warnings: Array<{ place: string; text: string }>;
+  markingId: string;
+  marking: Marking;
+  history: ChangeSet[];
+  passages: Passage[];
+  players: PlayerChoice[];
+  playerId: string | null;
+  tempo: number | null;
+  /** Index of the passage that the address asks for. */
+  passageIndex: number;
+  noteId: string | null;
+  widthPx: number;
+  engraving: Engraving | null;
+}

@@ -1,0 +1,59 @@
+'use client';
+
+import { releaseProxy, wrap, type Remote } from 'comlink';
+import { useEffect, useRef, useState } from 'react';
+import type { Passage } from '@/core/score/passages';
+import type { Report } from '@/core/checks/check';
+import type { Analyst, Conditions, OpenPart } from '@/workers/analyst';
+
+export type RemoteAnalyst = Remote<Analyst>;
+
+/** Starts the analyst's worker and gives it the part. */
+export function useAnalyst(partId: string): { analyst: RemoteAnalyst | null; open: OpenPart | null; failed: string | null } {
+  const [opened, setOpened] = useState<{ analyst: RemoteAnalyst; open: OpenPart } | null>(null);
+  const [failed, setFailed] = useState<string | null>(null);
+  useEffect(() => {
+    const worker = new Worker(new URL('../../workers/analyst.worker.ts', import.meta.url), { type: 'module' });
+    const analyst = wrap<Analyst>(worker);
+    let gone = false;
+    worker.onerror = () => setFailed('The part could not be analysed in this browser. Marks are saved all the same; reload to try again.');
+    void (async () => {
+      try {
+        const response = await fetch(`/api/parts/${partId}/music`);
+        if (!response.ok) throw new Error(String(response.status));
+        const open = await analyst.open(await response.text());
+        if (!gone) setOpened({ analyst, open });
+      } catch {
+        if (!gone) setFailed('The part could not be loaded for analysis. Reload to try again; nothing is lost.');
+      }
+    })();
+    return () => {
+      gone = true;
+      analyst[releaseProxy]();
+      worker.terminate();
+    };
+  }, [partId]);
+  return { analyst: opened?.analyst ?? null, open: opened?.open ?? null, failed };
+}
+
+/** The report for the latest conditions; while one is being made only the newest request waits. */
+export function useReport(analyst: RemoteAnalyst | null, conditions: Conditions, passages: readonly Passage[]): Report | null {
+  const [report, setReport] = useState<Report | null>(null);
+  const busy = useRef(false);
+  const next = useRef<(() => Promise<void>) | null>(null);
+  useEffect(() => {
+    if (!analyst) return;
+    const ask = async (): Promise<void> => {
+      busy.current = true;
+      const made = await analyst.report(conditions, passages);
+      setReport(made);
+      busy.current = false;
+      const waiting = next.current;
+      next.current = null;
+      await waiting?.();
+    };
+    if (busy.current) next.current = ask;
+    else void ask();
+  }, [analyst, conditions, passages]);
+  return report;
+}

@@ -1,0 +1,42 @@
+'use client';
+
+import { useEffect, useRef, useState } from 'react';
+import type { Marking } from '@/core/marking/mark';
+import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
+import type { Engraving } from './types';
+
+interface Shown {
+  engraving: Engraving;
+  key: string;
+}
+
+/** The passage with its marks, engraved by the server; the last picture stays until the next one is there. */
+export function useEngraving(
+  partId: string, range: { fromBar: number; toBar: number }, widthPx: number, marking: Marking, first: { engraving: Engraving | null; widthPx: number },
+): { engraving: Engraving | null; problem: Problem | null; current: boolean } {
+  const { fromBar, toBar } = range;
+  const key = `${fromBar} ${toBar} ${widthPx} ${Object.entries(marking).map(([target, mark]) => target + mark.value).join()}`;
+  const [shown, setShown] = useState<Shown | null>(first.engraving && widthPx === first.widthPx ? { engraving: first.engraving, key } : null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const drawn = useRef(shown?.key ?? null);
+  useEffect(() => {
+    if (drawn.current === key) return;
+    const abort = new AbortController();
+    void (async () => {
+      const response = await sendJson('POST', `/api/parts/${partId}/engraving`, { fromBar, toBar, widthPx, marking }, abort.signal);
+      if (abort.signal.aborted) return;
+      if (!response?.ok) return setProblem(await problemOf(response));
+      const engraving = (await response.json()) as Engraving;
+      if (abort.signal.aborted) return;
+      drawn.current = key;
+      setProblem(null);
+      setShown({ engraving, key });
+    })();
+    return () => abort.abort();
+    // The key stands for range, width and marks together.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [partId, key]);
+  const passageKey = `${fromBar} ${toBar} `;
+  const usable = shown && shown.key.startsWith(passageKey) ? shown : null;
+  return { engraving: usable?.engraving ?? null, problem, current: usable?.key === key };
+}

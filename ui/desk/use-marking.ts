@@ -1,0 +1,40 @@
+'use client';
+
+import { useState, useSyncExternalStore } from 'react';
+import type { ChangeSet } from '@/core/marking/change';
+import type { Marking } from '@/core/marking/mark';
+import { sendJson } from '@/ui/kit/problem';
+import { MarkingStore, type MarkingState } from './marking-store';
+
+/** One store per visit to a part; unsent changes are kept in local storage under the marking's id. */
+export function useMarking(markingId: string, marking: Marking, history: readonly ChangeSet[]): { store: MarkingStore; state: MarkingState } {
+  const [store] = useState(() => new MarkingStore(marking, history, surroundings(markingId)));
+  const state = useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
+  return { store, state };
+}
+
+function surroundings(markingId: string) {
+  const key = `omaggio.unsent.${markingId}`;
+  const inBrowser = typeof window !== 'undefined';
+  return {
+    async send(sets: readonly ChangeSet[]) {
+      const response = await sendJson('POST', `/api/markings/${markingId}/changes`, sets);
+      return response && { status: response.status, body: await response.json().catch(() => null) };
+    },
+    load: (): ChangeSet[] => {
+      try {
+        return inBrowser ? (JSON.parse(window.localStorage.getItem(key) ?? '[]') as ChangeSet[]) : [];
+      } catch {
+        return [];
+      }
+    },
+    keep: (sets: readonly ChangeSet[]) => {
+      if (!inBrowser) return;
+      if (sets.length) window.localStorage.setItem(key, JSON.stringify(sets));
+      else window.localStorage.removeItem(key);
+    },
+    later: (task: () => void, ms: number) => void (inBrowser && window.setTimeout(task, ms)),
+    newId: () => crypto.randomUUID(),
+    now: () => new Date().toISOString(),
+  };
+}

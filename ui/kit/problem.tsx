@@ -1,0 +1,40 @@
+'use client';
+
+import { CircleAlert, X } from 'lucide-react';
+import { z } from 'zod';
+
+export const problemShape = z.object({ place: z.string().nullable(), what: z.string(), remedy: z.string() });
+export type Problem = z.infer<typeof problemShape>;
+
+/** What a failed request says, or that there was no answer. */
+export async function problemOf(response: Response | null): Promise<Problem> {
+  if (response === null) return { place: null, what: 'Omaggio does not answer.', remedy: 'Check the connection; it tries again by itself.' };
+  const parsed = z.object({ problem: problemShape }).safeParse(await response.json().catch(() => null));
+  return parsed.success ? parsed.data.problem : { place: null, what: `Omaggio answered with an error (${response.status}).`, remedy: 'Try again.' };
+}
+
+/** Sends JSON; null where no answer came. */
+export async function sendJson(method: string, url: string, value: unknown, signal?: AbortSignal): Promise<Response | null> {
+  try {
+    return await fetch(url, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(value), ...(signal ? { signal } : {}) });
+  } catch {
+    return null;
+  }
+}
+
+export function ProblemNote({ problem, onClose }: { problem: Problem; onClose?: () => void }) {
+  return (
+    <div role="alert" className="flex items-start gap-2 rounded-lg border border-plum bg-plum-pale px-3 py-2">
+      <CircleAlert size={18} className="mt-0.5 shrink-0 text-plum" aria-hidden />
+      <p className="grow">
+        {problem.place && <strong>{problem.place}: </strong>}
+        {problem.what} <span className="text-soft">{problem.remedy}</span>
+      </p>
+      {onClose && (
+        <button type="button" aria-label="Close this message" className="grid size-6 cursor-pointer place-items-center rounded" onClick={onClose}>
+          <X size={16} aria-hidden />
+        </button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,197 @@
+'use client';
+
+import { Download, FileUp, LoaderCircle, Music2, Trash2 } from 'lucide-react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useRef, useState, type DragEvent } from 'react';
+import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
+import { ThemeSwitch } from '@/ui/kit/theme';
+
+export interface ShelfPart {
+  id: string;
+  name: string;
+  instrument: string | null;
+  bars: number;
+  notes: number;
+  marks: number;
+  changedAt: string | null;
+}
+
+export interface ShelfPiece {
+  id: string;
+  title: string;
+  composer: string | null;
+  fileName: string;
+  receivedAt: string;
+  warnings: Array<{ place: string; text: string }>;
+  parts: ShelfPart[];
+}
+
+export function Shelf({ pieces }: { pieces: ShelfPiece[] }) {
+  const router = useRouter();
+  const chooser = useRef<HTMLInputElement>(null);
+  const [reading, setReading] = useState<string | null>(null);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const [notice, setNotice] = useState<string | null>(null);
+  const [removed, setRemoved] = useState<{ id: string; title: string } | null>(null);
+  const [over, setOver] = useState(false);
+
+  async function takeIn(files: readonly File[]) {
+    setProblems([]);
+    setNotice(null);
+    let opened: string | null = null;
+    const failed: Problem[] = [];
+    for (const file of files) {
+      setReading(file.name);
+      const response = await fetch(`/api/pieces?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }).catch(() => null);
+      if (!response?.ok) {
+        failed.push(await problemOf(response));
+        continue;
+      }
+      const taken = (await response.json()) as { title: string; alreadyThere: boolean; firstPartId: string };
+      if (taken.alreadyThere) setNotice(`${taken.title} lies on the shelf already; its marks are as they were.`);
+      else opened = taken.firstPartId;
+    }
+    setReading(null);
+    setProblems(failed);
+    if (opened && files.length === 1) router.push(`/desk/${opened}`);
+    else router.refresh();
+  }
+
+  async function setOnShelf(piece: { id: string; title: string }, onShelf: boolean) {
+    const response = await sendJson('PATCH', `/api/pieces/${piece.id}`, { onShelf });
+    if (!response?.ok) return setProblems([await problemOf(response)]);
+    setRemoved(onShelf ? null : piece);
+    router.refresh();
+  }
+
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    void takeIn([...event.dataTransfer.files]);
+  };
+
+  return (
+    <div
+      className="min-h-full"
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setOver(false);
+      }}
+      onDrop={onDrop}
+    >
+      <header className="flex h-13 items-center gap-4 border-b border-line px-4">
+        <span className="font-serif text-xl font-semibold">Omaggio</span>
+        <span className="text-soft">Shelf</span>
+        <span className="grow" />
+        <ThemeSwitch />
+      </header>
+      <main className="mx-auto grid max-w-6xl gap-4 p-6">
+        <h1 className="sr-only">Shelf</h1>
+        <section
+          aria-label="Take in a part"
+          className={`flex flex-wrap items-center gap-4 rounded-xl border-2 border-dashed px-5 py-4 ${over ? 'border-spruce bg-spruce-pale' : 'border-line bg-sheet'}`}
+        >
+          <FileUp size={26} className="text-spruce" aria-hidden />
+          <p className="grow">
+            <strong className="font-serif text-base">Drop a part or a score anywhere on this page.</strong>
+            <br />
+            <span className="text-soft">MusicXML, uncompressed (.musicxml, .xml), up to 32 MB. It is kept exactly as it came.</span>
+          </p>
+          <input
+            ref={chooser} type="file" multiple accept=".musicxml,.xml" className="sr-only" tabIndex={-1} aria-label="MusicXML file"
+            onChange={(event) => {
+              const files = [...(event.target.files ?? [])];
+              event.target.value = '';
+              if (files.length) void takeIn(files);
+            }}
+          />
+          <button type="button" className="button button-spruce" disabled={reading !== null} onClick={() => chooser.current?.click()}>
+            Choose a file
+          </button>
+        </section>
+        <div aria-live="polite" className="grid gap-2 empty:hidden">
+          {reading && (
+            <p className="flex items-center gap-2 text-soft">
+              <LoaderCircle size={16} className="animate-spin" aria-hidden /> Reading {reading} …
+            </p>
+          )}
+          {notice && <p className="rounded-lg border border-line bg-sheet px-3 py-2">{notice}</p>}
+          {removed && (
+            <p className="flex items-center gap-3 rounded-lg border border-line bg-sheet px-3 py-2">
+              <span className="grow">{removed.title} was taken off the shelf. Its marks are kept.</span>
+              <button type="button" className="button" onClick={() => void setOnShelf(removed, true)}>Put it back</button>
+            </p>
+          )}
+        </div>
+        {problems.map((problem, i) => (
+          <ProblemNote key={`${problem.place}${i}`} problem={problem} onClose={() => setProblems(problems.filter((_, k) => k !== i))} />
+        ))}
+        {pieces.length === 0 && !reading && (
+          <section className="rounded-xl border border-line bg-sheet p-8 text-center">
+            <Music2 size={30} className="mx-auto text-soft" aria-hidden />
+            <h2 className="mt-3 text-lg">The shelf is empty</h2>
+            <p className="mt-1 text-soft">Export a part as MusicXML from your notation program and drop it here. Omaggio opens it at once, cut into passages.</p>
+          </section>
+        )}
+        {pieces.map((piece) => (
+          <Piece key={piece.id} piece={piece} onRemove={() => void setOnShelf(piece, false)} />
+        ))}
+      </main>
+    </div>
+  );
+}
+
+const INSTRUMENTS: Readonly<Record<string, string>> = { violin: 'violin', viola: 'viola', cello: 'cello', bass: 'double bass' };
+
+function Piece({ piece, onRemove }: { piece: ShelfPiece; onRemove: () => void }) {
+  const marked = piece.parts.some((part) => part.marks > 0);
+  return (
+    <article className="rounded-xl border border-line bg-sheet px-5 py-4" aria-labelledby={`title-${piece.id}`}>
+      <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
+        <h2 id={`title-${piece.id}`} className="text-lg">{piece.title}</h2>
+        {piece.composer && <span className="text-soft">{piece.composer}</span>}
+        <span className="grow" />
+        {marked && (
+          <a className="button" href={`/api/pieces/${piece.id}/marked`} download>
+            <Download size={15} aria-hidden /> Marked score
+          </a>
+        )}
+        <button type="button" className="button px-2" aria-label={`Take ${piece.title} off the shelf`} title="Take off the shelf" onClick={onRemove}>
+          <Trash2 size={15} aria-hidden />
+        </button>
+      </div>
+      <ul className="mt-3 grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-2">
+        {piece.parts.map((part) => (
+          <li key={part.id}>
+            <Link href={`/desk/${part.id}`} className="block rounded-lg border border-line bg-paper px-3 py-2 hover:border-spruce">
+              <span className="flex items-baseline justify-between gap-2">
+                <strong>{part.name}</strong>
+                <span className="text-xs text-soft">{part.bars} bars</span>
+              </span>
+              <span className="flex items-baseline justify-between gap-2 text-xs">
+                <span className="text-soft">{part.instrument ? INSTRUMENTS[part.instrument] : 'instrument not known'}</span>
+                <span className={part.marks ? 'font-semibold text-spruce' : 'text-soft'}>{part.marks ? `${part.marks} marks` : 'unmarked'}</span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {piece.warnings.length > 0 && (
+        <details className="mt-3 text-[13px]">
+          <summary className="cursor-pointer text-soft">Noticed while reading: {piece.warnings.length}</summary>
+          <ul className="mt-1 list-disc pl-5">
+            {piece.warnings.slice(0, 40).map((warning, i) => (
+              <li key={i}><strong>{warning.place}:</strong> {warning.text}</li>
+            ))}
+            {piece.warnings.length > 40 && <li>and {piece.warnings.length - 40} more of the same kinds</li>}
+          </ul>
+        </details>
+      )}
+      <p className="mt-2 text-xs text-soft">{piece.fileName}</p>
+    </article>
+  );
+}

@@ -1,0 +1,123 @@
+/**
+ * The analyst: holds one part and answers what the Desk asks about it, off the main thread. It runs the
+ * same core as the server and the headless door.
+ */
+import { noteById } from '../core/score/find';
+import { linesOf, type Line } from '../core/score/lines';
+import { ticksOf, type BarRange } from '../core/score/bars';
+import type { Passage } from '../core/score/passages';
+import type { Part, Score } from '../core/score/score';
+import { clockFor } from '../core/score/time';
+import { readMusicXml } from '../core/formats/musicxml/read';
+import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '../core/instruments/player';
+import { slurLinks } from '../core/marking/links';
+import type { Marking } from '../core/marking/mark';
+import { changesFor, suggestedBowing, suggestedFingering } from '../core/marking/suggestion';
+import type { Change } from '../core/marking/change';
+import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
+import { fingerPart } from '../core/left-hand/part';
+import { costsMore, fingeringNumbers, type FingeringNumbers } from '../core/left-hand/reasons';
+import type { Fingering } from '../core/left-hand/fingering';
+import { planBowing, type Bowing } from '../core/bow-arm/bowing';
+import { bowingNumbers, type BowingNumbers } from '../core/bow-arm/reasons';
+import { check, type Report } from '../core/checks/check';
+
+/** What a plan depends on besides the music. */
+export interface Conditions {
+  marking: Marking;
+  player: PlayerDescription | null;
+  tempo: number | null;
+}
+
+export interface OpenPart {
+  part: Part;
+  ticksPerQuarter: number;
+}
+
+export interface FingeringChoice {
+  way: Fingering;
+  numbers: FingeringNumbers;
+  more: string[];
+  less: string[];
+  /** What taking it writes. */
+  changes: Change[];
+}
+
+export interface BowingChoice {
+  plan: Bowing;
+  numbers: BowingNumbers;
+  changes: Change[];
+}
+
+export class Analyst {
+  private score: Score | null = null;
+
+  /** Reads the part; a stored part always can be read. */
+  open(music: string): OpenPart {
+    const read = readMusicXml(music);
+    if (!read.ok) throw new Error(read.problem.what);
+    this.score = read.value.score;
+    return { part: this.part, ticksPerQuarter: this.score.ticksPerQuarter };
+  }
+
+  report(conditions: Conditions, passages: readonly Passage[]): Report {
+    const { marking, tempo } = conditions;
+    return check({ score: this.opened, part: this.part, marking, player: this.player(conditions), tempo, passages });
+  }
+
+  suggestFingering(conditions: Conditions, range: BarRange): FingeringChoice[] {
+    const { part } = this;
+    const { alternatives } = fingerPart({ ...this.request(conditions), within: ticksOf(part, range), alternatives: 3 });
+    const links = slurLinks(part, this.line, conditions.marking);
+    const best = alternatives[0];
+    return alternatives.map((way) => ({
+      way,
+      numbers: fingeringNumbers(way, this.line, links),
+      ...(best && way !== best ? costsMore(way.terms, best.terms) : { more: [], less: [] }),
+      changes: changesFor(conditions.marking, suggestedFingering(way, part), { kinds: ['finger', 'string'], targets: this.idsIn(range) }),
+    }));
+  }
+
+  suggestBowing(conditions: Conditions, range: BarRange): BowingChoice[] {
+    const plans = planBowing({ ...this.request(conditions), line: this.line, within: ticksOf(this.part, range), alternatives: 3 });
+    return plans.map((plan) => ({
+      plan,
+      numbers: bowingNumbers(plan, this.part),
+      changes: changesFor(conditions.marking, suggestedBowing(plan), { kinds: ['bow', 'hook', 'retake', 'slur'], targets: this.idsIn(range) }),
+    }));
+  }
+
+  choices(conditions: Conditions, noteId: string): NoteChoice[] {
+    const note = noteById(this.part, noteId);
+    if (!note) return [];
+    const line = linesOf(this.part).find((candidate) => candidate.events.some((event) => event.ids.includes(noteId)));
+    return line ? choicesForNote({ ...this.request(conditions), line }, note) : [];
+  }
+
+  private request(conditions: Conditions) {
+    return { score: this.opened, part: this.part, player: this.player(conditions), clock: clockFor(this.part, this.opened.ticksPerQuarter, conditions.tempo), marking: conditions.marking };
+  }
+
+  private player({ player }: Conditions): Player {
+    const made = player ? playerFrom(player) : null;
+    if (made?.ok) return made.value;
+    return usualPlayer(this.part.instrument ?? 'violin');
+  }
+
+  private idsIn({ fromBar, toBar }: BarRange): ReadonlySet<string> {
+    return new Set(this.part.notes.filter((note) => note.barIndex >= fromBar && note.barIndex <= toBar).map((note) => note.id));
+  }
+
+  private get opened(): Score {
+    if (!this.score) throw new Error('no part is open');
+    return this.score;
+  }
+
+  private get part(): Part {
+    return this.opened.parts[0]!;
+  }
+
+  private get line(): Line {
+    return linesOf(this.part)[0]!;
+  }
+}

@@ -1,0 +1,5 @@
+/** The analyst in a web worker. */
+import { expose } from 'comlink';
+import { Analyst } from './analyst';
+
+expose(new Analyst());
