@@ -6,6 +6,7 @@ import type { Engraving } from '../workers/server/engraver';
 import type { Result } from '../core/util/result';
 
 interface Tasks {
+  warmUp: { input: null; output: void };
   readFile: { input: { bytes: Uint8Array }; output: Result<ReadFile> };
   engravePassage: { input: EngraveTask; output: Engraving };
   markedFile: { input: MarkedTask; output: Uint8Array };

@@ -41,7 +41,7 @@ need_packages() {
 
 need_build() {
   local stamp="$root/.next/omaggio-build" now
-  now="$(cd "$root" && find app ui core server workers types public next.config.ts postcss.config.mjs tsconfig.json package-lock.json -type f ! -name '*.test.ts' 2>/dev/null | LC_ALL=C sort | xargs cat | sha256sum | cut -d' ' -f1)"
+  now="$(cd "$root" && find app ui core server workers types public instrumentation.ts next.config.ts postcss.config.mjs tsconfig.json package-lock.json -type f ! -name '*.test.ts' 2>/dev/null | LC_ALL=C sort | xargs cat | sha256sum | cut -d' ' -f1)"
   [ "$(cat "$stamp" 2>/dev/null)" = "$now" ] && [ -f "$root/.next/BUILD_ID" ] && return 0
   say "building (about a minute) ..."
   (cd "$root" && npx next build) >"$work/build.log" 2>&1 || die "the build failed." "$(tail -n 15 "$work/build.log")" "The log is in $work/build.log."
@@ -58,9 +58,14 @@ has_postgres() { [ -n "$(pg_bin)" ] && [ -x "$(pg_bin)/initdb" ] && [ -x "$(pg_b
 
 # PostgreSQL refuses to run as root: then it runs as the user postgres, who may need a way into our folder.
 as_database_user() {
-  if [ "$(id -u)" != 0 ]; then "$@"; return; fi
-  if runuser -u postgres -- test -x "$cluster" 2>/dev/null; then (cd / && runuser -u postgres -- "$@"); return; fi
-  (cd / && setpriv --reuid=postgres --regid=postgres --init-groups --inh-caps=+dac_read_search --ambient-caps=+dac_read_search "$@")
+  # No bare "return" here: inside a trap it would give the status from before the signal.
+  if [ "$(id -u)" != 0 ]; then
+    "$@"
+  elif runuser -u postgres -- test -x "$cluster" 2>/dev/null; then
+    (cd / && runuser -u postgres -- "$@")
+  else
+    (cd / && setpriv --reuid=postgres --regid=postgres --init-groups --inh-caps=+dac_read_search --ambient-caps=+dac_read_search "$@")
+  fi
 }
 
 # start_database DATA-FOLDER: sets DATABASE_URL.

@@ -24,6 +24,8 @@ export interface Atom {
   onBar: boolean;
   onHalfBar: boolean;
   onBeat: boolean;
+  /** The next beat begins where it ends. */
+  endsOnBeat: boolean;
   barSeconds: number;
   /** Last before a long silence or the end. */
   last: boolean;
@@ -101,6 +103,7 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
       onBar,
       onHalfBar: halves && inBar * 2 === nominal,
       onBeat: inBar % beat === 0,
+      endsOnBeat: (event.end - bar.onset) % beat === 0,
       barSeconds: clock.secondsAt(bar.onset + bar.ticks) - clock.secondsAt(bar.onset),
       last: false,
       upbeat: silenceS >= LONG_SILENCE_S / 4 && !onBar && (bar.pickup || inBar * 2 >= nominal),

@@ -245,7 +245,7 @@ export function hookCost(before: StrokeSpan, after: StrokeSpan, lastAtom: Atom, 
   if (before.from !== before.to || after.from !== after.to) return costs.hookSlurred;
   if (lastAtom.dots && atom.dots) return costs.hookStaccato;
   const ratio = lastAtom.seconds / atom.seconds;
-  const dotted = (ratio > 1.8 && ratio < 3.6 && !atom.onBeat) || (ratio < 0.56 && ratio > 0.27 && !lastAtom.onBeat);
+  const dotted = (ratio > 1.8 && ratio < 3.6 && !atom.onBeat && atom.endsOnBeat) || (ratio < 0.56 && ratio > 0.27 && !lastAtom.onBeat);
   return dotted ? costs.hookDotted : costs.hook;
 }
 

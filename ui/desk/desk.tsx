@@ -51,7 +51,7 @@ export function Desk({ data }: { data: DeskData }) {
   const score = useRef<HTMLDivElement>(null);
   const widthPx = useWidth(score, data.widthPx);
 
-  const passage = passages[current] ?? { name: 'the part', fromBar: 0, toBar: Math.max(0, (part?.bars.length ?? 1) - 1) };
+  const passage = useMemo<Passage>(() => passages[current] ?? { name: 'the part', fromBar: 0, toBar: Math.max(0, (part?.bars.length ?? 1) - 1) }, [passages, current, part]);
   const player = data.players.find((each) => each.id === playerId) ?? null;
   const conditions = useMemo<Conditions>(() => ({ marking: state.marking, player, tempo }), [state.marking, player, tempo]);
   const report = useReport(analyst, conditions, passages);

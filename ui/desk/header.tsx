@@ -3,7 +3,7 @@
 import { Check, ChevronDown, Download, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import type { SaveState } from './marking-store';
 import type { DeskData, PlayerChoice } from './types';
@@ -48,7 +48,7 @@ export function Header({ data, players, player, tempo, save, canUndo, canRedo, o
       <button type="button" className="button px-2" disabled={!canUndo} onClick={onUndo} aria-label={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'} title={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'}><Undo2 size={16} aria-hidden /></button>
       <button type="button" className="button px-2" disabled={!canRedo} onClick={onRedo} aria-label={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'} title={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'}><Redo2 size={16} aria-hidden /></button>
       <PlayerMenu players={players} player={player} onPlayer={onPlayer} />
-      <TempoField tempo={tempo} onTempo={onTempo} />
+      <TempoField key={tempo.wanted ?? tempo.printed} tempo={tempo} onTempo={onTempo} />
       <a className="button" href={`/api/pieces/${data.pieceId}/marked?part=${data.part.id}`} download aria-disabled={save !== 'saved'} title="The file as it came, with these marks"><Download size={15} aria-hidden /> Marked part</a>
       <SaveChip state={save} />
       <ThemeSwitch />
@@ -95,7 +95,6 @@ function PlayerMenu({ players, player, onPlayer }: { players: readonly PlayerCho
 function TempoField({ tempo, onTempo }: { tempo: Props['tempo']; onTempo(tempo: number | null): void }) {
   const shown = tempo.wanted ?? tempo.printed;
   const [text, setText] = useState(shown === null ? '' : String(Math.round(shown)));
-  useEffect(() => setText(shown === null ? '' : String(Math.round(shown))), [shown]);
   const value = Number(text);
   const valid = text === '' || (Number.isFinite(value) && value >= 20 && value <= 320);
   const commit = () => {

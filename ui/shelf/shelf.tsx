@@ -137,9 +137,11 @@ export function Shelf({ pieces }: { pieces: ShelfPiece[] }) {
             <p className="mt-1 text-soft">Export a part as MusicXML from your notation program and drop it here. Omaggio opens it at once, cut into passages.</p>
           </section>
         )}
-        {pieces.map((piece) => (
-          <Piece key={piece.id} piece={piece} onRemove={() => void setOnShelf(piece, false)} />
-        ))}
+        <div className="grid gap-4 md:grid-cols-2">
+          {pieces.map((piece) => (
+            <Piece key={piece.id} piece={piece} onRemove={() => void setOnShelf(piece, false)} />
+          ))}
+        </div>
       </main>
     </div>
   );
@@ -150,7 +152,7 @@ const INSTRUMENTS: Readonly<Record<string, string>> = { violin: 'violin', viola:
 function Piece({ piece, onRemove }: { piece: ShelfPiece; onRemove: () => void }) {
   const marked = piece.parts.some((part) => part.marks > 0);
   return (
-    <article className="rounded-xl border border-line bg-sheet px-5 py-4" aria-labelledby={`title-${piece.id}`}>
+    <article className={`min-w-0 rounded-xl border border-line bg-sheet px-5 py-4 ${piece.parts.length > 2 ? 'md:col-span-2' : ''}`} aria-labelledby={`title-${piece.id}`}>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
         <h2 id={`title-${piece.id}`} className="text-lg">{piece.title}</h2>
         {piece.composer && <span className="text-soft">{piece.composer}</span>}

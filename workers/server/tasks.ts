@@ -46,6 +46,14 @@ export function readFile({ bytes }: { bytes: Uint8Array }): Result<ReadFile> {
   return good({ title: score.title, composer: score.composer, warnings: score.warnings, parts });
 }
 
+/** Loads the engraver, so that the first page need not wait for it. */
+export async function warmUp(): Promise<void> {
+  await engrave(
+    '<score-partwise version="4.0"><part-list><score-part id="P1"><part-name/></score-part></part-list><part id="P1"><measure number="1"><attributes><divisions>1</divisions></attributes><note><pitch><step>A</step><octave>4</octave></pitch><duration>4</duration><type>whole</type></note></measure></part></score-partwise>',
+    720,
+  );
+}
+
 export interface EngraveTask {
   music: string;
   marking: Marking;

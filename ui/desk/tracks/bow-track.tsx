@@ -5,7 +5,7 @@ import type { DynamicLevel } from '@/core/score/score';
 import type { System } from '../types';
 import { LABEL_WIDTH, Row, textWidth } from './layout';
 
-const HEIGHT = 70;
+const HEIGHT = 64;
 const TOP = 8;
 const BOTTOM = 16;
 

@@ -8,8 +8,10 @@ import type { System } from '../types';
 import { LABEL_WIDTH, Row, textWidth } from './layout';
 
 const HEIGHT = 112;
-const TOP = 16;
-const BOTTOM = 12;
+/** Above the nut: the names of the positions. */
+const TOP = 24;
+/** Below the deepest finger: the shifts. */
+const BOTTOM = 20;
 
 interface Props {
   system: System;
@@ -41,6 +43,7 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
   const bands = bandsOf(drawn, instrument, xOf);
   const gaps = drawn.slice(1).map((note, i) => xOf(note) - xOf(drawn[i]!)).filter((gap) => gap > 1);
   const radius = gaps.some((gap) => gap < 17) ? 6.5 : 8.5;
+  const names = new Row();
   const row = new Row();
   const end = system.widthPx - 4;
   const shifts = drawn.filter((note) => note.shift && note.shift.mm >= 1).sort((a, b) => b.shift!.bitsPerS - a.shift!.bitsPerS);
@@ -67,8 +70,8 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
       {bands.map((band, i) => {
         if (!band.position) return null;
         const x = band.from + 2;
-        if (!row.claim({ from: x, to: x + textWidth(band.position) })) return null;
-        return <text key={i} x={x} y={yOf(band.handMm) - 5} fontSize={12} fill="var(--spruce)" fontWeight={600}>{band.position}</text>;
+        if (!names.claim({ from: x, to: x + textWidth(band.position) })) return null;
+        return <text key={i} x={x} y={11} fontSize={12} fill="var(--spruce)" fontWeight={600}>{band.position}</text>;
       })}
       {shifts.map((note) => {
         const { shift } = note;
@@ -94,7 +97,7 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
               ? <rect x={x - radius} y={y - radius} width={radius * 2} height={radius * 2} transform={`rotate(45 ${x} ${y})`} fill={fill} stroke="var(--spruce)" strokeWidth={1.5} />
               : <circle cx={x} cy={y} r={radius} fill={fill} stroke="var(--spruce)" strokeWidth={full ? 2 : 1.2} strokeDasharray={full || open ? undefined : '2.5 1.5'} />}
             <text x={x} y={y + 4} fontSize={12} fontWeight={700} textAnchor="middle" fill={ink}>{fingerName(place.finger)}</text>
-            {newString && <text x={x + radius + 2} y={y + (radius > 7 ? 4 : 12)} fontSize={12} fill="var(--spruce)">{stringName(instrument, place.string)}</text>}
+            {newString && <text x={x} y={open ? y + radius + 11 : y - radius - 3} fontSize={12} textAnchor="middle" fill="var(--spruce)">{stringName(instrument, place.string)}</text>}
             {note.covered && !drawn.slice(Math.max(0, i - 4), i).some((other) => note.covered!.includes(other.id)) && (
               <path d={`M${x - radius - 3} ${y - 7} h-4 v14 h4`} fill="none" stroke="var(--spruce)" strokeWidth={1.5} />
             )}

@@ -5,7 +5,7 @@ import type { Finding } from '@/core/checks/finding';
 import type { System } from '../types';
 import { LABEL_WIDTH, Row, textWidth } from './layout';
 
-const HEIGHT = 52;
+const HEIGHT = 42;
 const BASE = HEIGHT - 6;
 /** A chance of this much fills the height. */
 const FULL = 0.6;
