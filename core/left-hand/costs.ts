@@ -74,7 +74,7 @@ export const COST_TABLE: Readonly<Record<keyof LeftHandCosts, CostEntry>> = {
   crossing: t(0.12), leap: t(0.5), leapInSlur: t(0.8), hopEqualStop: j(0.55), hopNearStop: t(0.7),
   fourthFinger: t(0.08), fourthFingerLong: t(0.3),
   openLong: j(0.25), openQuick: t(-0.08), openAny: j(0.03),
-  height: j(0.006, 'cost per half step²'), heightTopString: j(0.0015, 'cost per half step²'), startHeight: j(0.012, 'cost per half step'),
+  height: j(0.006, 'cost per half step²'), heightTopString: j(0.0015, 'cost per half step²'), startHeight: j(0.06, 'cost per half step'),
   extension: t(0.1), extensionChange: t(0.4), fourthExtended: t(0.45), firstBack: j(0.5),
   lowFirst: j(0.06), highFirst: j(0.3), oddAlteration: j(0.4), highThird: j(0.1), lowFourth: j(0.1), enharmonic: j(0.2),
   thumb: j(0.25), thumbChange: j(0.6), harmonic: j(0.3),

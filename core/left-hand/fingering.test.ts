@@ -86,7 +86,7 @@ describe('locks, alternatives and troubles', () => {
     expect(shift.bits).toBeCloseTo(Math.log2((2 * shift.mm) / (20 / (1200 / Math.LN2 / (328 * 2 ** (-notes[2]!.place.stop / 12))))), 6);
   });
   test('a tied note keeps its finger', () => {
-    const notes = plan('violin', 'C5/4~ C5/2 D5/2').alternatives[0]!.notes;
+    const notes = plan('violin', 'C5~/4 C5/2 D5/2').alternatives[0]!.notes;
     expect(notes).toHaveLength(3);
     expect(notes[1]!.place).toEqual(notes[0]!.place);
   });

@@ -15,9 +15,8 @@ export function barAt(part: Pick<Part, 'bars'>, said: string): Result<number> {
   const byLabel = bars.findIndex((bar) => bar.label === text);
   if (byLabel >= 0) return good(byLabel);
   const lettered = /^(.+?)\s*(?:([+-])\s*(\d+))?$/.exec(text);
-  const letter = lettered?.[1]?.toLowerCase();
-  const start = bars.findIndex((bar) => bar.rehearsal?.toLowerCase() === letter);
-  if (start < 0) return bad(text || null, 'There is no such bar or rehearsal letter.', remedy);
-  const index = start + (lettered![2] === '-' ? -1 : 1) * Number(lettered![3] ?? 0);
+  const start = lettered ? bars.findIndex((bar) => bar.rehearsal?.toLowerCase() === lettered[1]!.toLowerCase()) : -1;
+  if (!lettered || start < 0) return bad(text || null, 'There is no such bar or rehearsal letter.', remedy);
+  const index = start + (lettered[2] === '-' ? -1 : 1) * Number(lettered[3] ?? 0);
   return index >= 0 && index < bars.length ? good(index) : bad(text, 'That lies outside the part.', remedy);
 }

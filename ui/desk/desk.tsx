@@ -299,7 +299,7 @@ export function Desk({ data }: { data: DeskData }) {
           <div
             ref={score} tabIndex={0} role="group" aria-label={`Score: ${passage.name}. Arrow keys walk the notes, question mark lists the keys.`} aria-describedby="status"
             data-engraved={engraved.current} data-report={report !== null}
-            className="grid grow content-start gap-2 overflow-y-auto px-3 py-2" onKeyDown={onKeyDown}
+            className="grid grow content-start gap-2 overflow-y-auto px-3 py-2 focus-visible:-outline-offset-2" onKeyDown={onKeyDown}
           >
             {engraved.engraving ? (
               <Systems

@@ -118,7 +118,7 @@ function SuggestionList({ suggestions, passageName, part, ticksPerQuarter, highl
             <Card key={plan.strategy + i} index={i} highlighted={i === highlighted} onHighlight={onHighlight} onTake={onTake} title={i === 0 ? 'Best on the whole' : capital(plan.aim)} taken={changes.length === 0}>
               {!numbers.feasible && <p className="text-[13px] font-semibold text-plum">Somewhere the bow or the time is too short.</p>}
               <Numbers rows={[
-                ['strokes', `${numbers.strokes}`, `${numbers.barsOnUp} bars begin up`],
+                ['strokes', `${numbers.strokes}`, `${numbers.barsOnUp} ${numbers.barsOnUp === 1 ? 'bar begins' : 'bars begin'} up`],
                 ['retakes / hooks', `${numbers.retakes} / ${numbers.hooks}`, ''],
                 ['slurs split', `${numbers.splits}`, ''],
                 ['greatest step', `${numbers.greatestStepDb.toFixed(0)} dB`, 'by speed alone'],

@@ -69,7 +69,7 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
       })}
       {bands.map((band, i) => {
         if (!band.position) return null;
-        const x = band.from + 2;
+        const x = Math.min(band.from + 2, end - textWidth(band.position));
         if (!names.claim({ from: x, to: x + textWidth(band.position) })) return null;
         return <text key={i} x={x} y={11} fontSize={12} fill="var(--spruce)" fontWeight={600}>{band.position}</text>;
       })}

@@ -1,0 +1,139 @@
+import fc from 'fast-check';
+import { firstLine, makeScore, type MakeOptions } from '../testing/make';
+import { demoScore } from '../../tests/support/demo';
+import { automaticPassages } from '../score/passages';
+import { parsePitch } from '../score/pitch';
+import type { InstrumentKind } from '../score/score';
+import { stopAtMm, stopMm } from '../instruments/geometry';
+import { usualInstrument } from '../instruments/instrument';
+import { handOf, usualPlayer, type Player } from '../instruments/player';
+import { markKey, type Marking } from '../marking/mark';
+import { planBowing } from '../bow-arm/bowing';
+import { clockFor } from '../score/time';
+import { bowFindings } from './bow';
+import { check, placeOf } from './check';
+import { tempoWhere } from './hand';
+import { hearAgainst, SYNTONIC_COMMA_CENTS } from './hear';
+import { chanceBeyond, placementCents, shiftCents } from './intonation';
+import { severityOf } from './tables';
+
+function report(kind: InstrumentKind, music: string, options: MakeOptions & { player?: Partial<Player>; marking?: Marking; wanted?: number } = {}) {
+  const { score, part } = makeScore(kind, music, options);
+  return { part, ...check({ score, part, marking: options.marking ?? {}, player: { ...usualPlayer(kind), ...options.player }, tempo: options.wanted ?? null, passages: automaticPassages(part) }) };
+}
+const kinds = (made: ReturnType<typeof report>) => made.findings.map((finding) => finding.kind);
+
+describe('expected error in cents (worked figures of our model, 15 cents, advanced violinist)', () => {
+  const player = usualPlayer('violin');
+  const percent = (errorCents: number) => Math.round(1000 * chanceBeyond(15, errorCents)) / 10;
+  test('placing the finger: .5 % at the second stop, 3.4 % at the octave', () => {
+    expect(percent(placementCents(player, 2))).toBe(0.5);
+    expect(percent(placementCents(player, 12))).toBe(3.4);
+  });
+  test('after a shift from the second stop: 100 mm in 150 ms 43 %, 50 mm 10 %', () => {
+    const after = (mm: number) => {
+      const stop = stopAtMm(328, stopMm(328, 2) + mm);
+      return Math.hypot(placementCents(player, stop), shiftCents(player, mm, 150, stop));
+    };
+    expect(Math.round(percent(after(100)))).toBe(43);
+    expect(Math.round(percent(after(50)))).toBe(10);
+  });
+  test('the normal distribution: one in three beyond one standard deviation, one in twenty-two beyond two', () => {
+    expect(chanceBeyond(10, 10)).toBeCloseTo(0.3173, 4);
+    expect(chanceBeyond(20, 10)).toBeCloseTo(0.0455, 4);
+    expect(chanceBeyond(10, 0)).toBe(0);
+  });
+  test('risk never falls when the shift is longer or quicker', () => {
+    fc.assert(fc.property(fc.double({ min: 1, max: 300, noNaN: true }), fc.double({ min: 20, max: 2000, noNaN: true }), fc.integer({ min: 1, max: 24 }), (mm, gapMs, stop) => {
+      const cents = shiftCents(player, mm, gapMs, stop);
+      expect(shiftCents(player, mm * 1.1, gapMs, stop)).toBeGreaterThan(cents);
+      expect(shiftCents(player, mm, gapMs * 0.9, stop)).toBeGreaterThan(cents);
+    }));
+  });
+});
+
+describe('how to hear it', () => {
+  const hear = (name: string, string: number | null) => hearAgainst(parsePitch(name)!, string, usualInstrument('violin'));
+  test.each([['D5', 2, 'octave', 'D'], ['E5', 2, 'unison', 'E'], ['A5', 1, 'octave', 'A'], ['E4', 3, 'fourth', 'A'], ['D6', 1, 'two octaves', 'D']])('%s on string %i: %s with the open %s', (name, string, interval, open) => {
+    expect(hear(name, string)).toMatchObject({ interval, stringName: open });
+  });
+  test('nothing to compare with', () => expect(hear('G#5', 1)).toBeNull());
+  test('the syntonic comma, 81/80, is 21.5 cents (domain fact 7)', () => expect(SYNTONIC_COMMA_CENTS).toBeCloseTo(21.51, 2));
+});
+
+describe('findings', () => {
+  test('an easy scale has none', () => expect(kinds(report('violin', 'A4 B4 C#5 D5 | E5 F#5 G#5 A5', { fifths: 3, tempo: 80 }))).toEqual([]));
+  test('a note below the lowest string is a finding at its bar, not an error', () => {
+    const made = report('violin', 'A4 B4 C5 D5 | C3 D4 E4 F4');
+    expect(made.findings[0]).toMatchObject({ kind: 'unplayable', bar: '2', beat: 1, severity: 3 });
+    expect(made.fingering!.notes).toHaveLength(7);
+  });
+  test('marks that contradict are named', () => {
+    const { part } = makeScore('violin', 'A4 B4 C5 D5');
+    const marking: Marking = { [markKey(part.notes[1]!.id, 'finger')]: { value: '4', origin: 'coach' }, [markKey(part.notes[1]!.id, 'string')]: { value: '1', origin: 'coach' } };
+    expect(kinds(report('violin', 'A4 B4 C5 D5', { marking }))).toContain('contradiction');
+  });
+  test('a quick leap is late, with the tempo at which it is not', () => {
+    const leap = 'A4/0.25 B4/0.25 A6/0.25 B6/0.25 A4/3';
+    const { part } = makeScore('violin', leap);
+    const marking: Marking = { [markKey(part.notes[1]!.id, 'finger')]: { value: '1', origin: 'coach' }, [markKey(part.notes[1]!.id, 'string')]: { value: '2', origin: 'coach' } };
+    const made = report('violin', leap, { tempo: 132, marking });
+    const late = made.findings.find((finding) => finding.kind === 'shift late')!;
+    expect(late.numbers).toMatchObject({ mm: expect.any(Number), gapMs: expect.any(Number), bits: expect.any(Number) });
+    expect(late.remedies[0]!.after!).toBeLessThan(132);
+  });
+  test('the bow runs out where the coach will not have the slur split, with the numbers and both remedies', () => {
+    const slurred = '(A4/4 | B4/4 | C5/4) | A4/4';
+    const { score, part } = makeScore('violin', slurred, { tempo: 50, dynamic: 'ff' });
+    const shared = { score, part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, score.ticksPerQuarter, null), marking: {} };
+    const unsplit = planBowing({ ...shared, costs: { splitAtBar: 99, splitAtHalf: 99, splitAtBeat: 99, splitOffBeat: 99 }, alternatives: 1 })[0]!;
+    const { findings, limits } = bowFindings(unsplit, { ...shared, place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew: () => true });
+    const finding = findings.find((each) => each.kind === 'bow runs out')!;
+    expect(finding).toMatchObject({ severity: 3, bar: '1', numbers: { hairCm: 65, seconds: 14.4, slowestCmPerS: 16, neededCm: 230.4 } });
+    expect(finding.remedies[0]).toMatchObject({ before: 230, after: 115 });
+    expect(limits.find((limit) => limit.kind === 'bow runs out')!.tempo).toBeCloseTo((50 * 230.4) / (65 * 0.95), 0);
+  });
+  test('a stretch beyond comfort carries the caution; a smaller hand is not asked for it at all', () => {
+    const seventh = 'A2+G#3/4';
+    const { part } = makeScore('cello', seventh);
+    const marking: Marking = Object.fromEntries(part.notes.map((note, i) => [markKey(note.id, 'finger'), { value: i ? '4' : '1', origin: 'coach' as const }]));
+    const forHand = (size: 'small' | 'medium' | 'large') => report('cello', seventh, { marking, player: { hand: handOf(size) } }).findings;
+    const reach = forHand('medium').find((finding) => finding.kind === 'reach')!;
+    expect(reach.numbers).toMatchObject({ mm: 127.18, comfortableMm: 110, limitMm: 135 });
+    expect(reach.remedies[0]!.text).toContain('No pain');
+    expect(forHand('large').every((finding) => finding.severity < reach.severity)).toBe(true);
+    expect(forHand('small').some((finding) => finding.kind === 'reach')).toBe(false);
+  });
+  test('a small hand on the cello shifts where a large one extends', () => {
+    const music = 'B3/0.5 D#4/0.5 B3/0.5 D#4/0.5 B3/0.5 D#4/0.5 B3/0.5 D#4/0.5';
+    const { part } = makeScore('cello', music);
+    const marking: Marking = Object.fromEntries(part.notes.flatMap((note, i) => [[markKey(note.id, 'finger'), { value: i % 2 ? '4' : '1', origin: 'coach' as const }], [markKey(note.id, 'string'), { value: '1', origin: 'coach' as const }]]));
+    const shifts = (size: 'small' | 'large') => report('cello', music, { tempo: 60, marking, player: { hand: handOf(size) } }).fingering!.notes.filter((note) => note.shift).length;
+    expect(shifts('large')).toBe(0);
+    expect(shifts('small')).toBeGreaterThan(3);
+  });
+  test('thresholds count as passed when they are reached', () => expect([0.9, 1, 1.5, 2].map((value) => severityOf(value, [1, 1.5, 2]))).toEqual([0, 1, 2, 3]));
+});
+
+describe('tempo', () => {
+  test('a ceiling is where a finding appears, with the plan held fixed', () => {
+    expect(tempoWhere((factor) => factor >= 1.5, 100)).toBeCloseTo(150, 0);
+    expect(tempoWhere(() => false, 100)).toBeNull();
+    expect(tempoWhere(() => true, 100)).toBe(20);
+  });
+  test('a passage is no quicker than its hardest spot, and the piece no quicker than its passages', () => {
+    const { score } = demoScore('mill-race-serenade');
+    const part = score.parts[0]!;
+    const made = check({ score, part, marking: {}, player: usualPlayer('violin'), tempo: null, passages: automaticPassages(part) });
+    const ceilings = made.passages.map((passage) => passage.ceiling ?? Infinity);
+    expect(made.tempo.ceiling).toBe(Math.min(...ceilings));
+    expect(made.tempo.limitedBy).toMatchObject({ barIndex: expect.any(Number) });
+    expect(made.passages.map((passage) => passage.name)).toEqual(['Opening', 'A', 'B', 'C', 'D', 'E', 'F', 'G']);
+  });
+  test('a beginner has more findings than a professional on the same part', () => {
+    const { score } = demoScore('mill-race-serenade');
+    const part = score.parts[0]!;
+    const count = (level: Player['level']) => check({ score, part, marking: {}, player: { ...usualPlayer('violin'), level }, tempo: null, passages: [] }).findings.reduce((sum, finding) => sum + finding.severity, 0);
+    expect(count('beginner')).toBeGreaterThan(count('professional'));
+  });
+});

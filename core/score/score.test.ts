@@ -1,0 +1,89 @@
+import { makeScore, TICKS } from '../testing/make';
+import { barAt } from './address';
+import { barsByLabel, ticksOf } from './bars';
+import { noteById } from './find';
+import { linesOf } from './lines';
+import { automaticPassages } from './passages';
+import { barIndexAt, beatOf, partEnd, type Bar } from './score';
+import { clockFor, printedTempo } from './time';
+
+const bar = (index: number, more: Partial<Bar> = {}): Bar => ({
+  index, label: String(index + 1), onset: index * 4 * TICKS, ticks: 4 * TICKS, beats: 4, beatType: 4, fifths: 0, pickup: false,
+  rehearsal: null, doubleBarAfter: false, repeatStart: false, repeatEnd: false, ...more,
+});
+const bars = (count: number, marks: Record<number, Partial<Bar>> = {}) => ({ bars: Array.from({ length: count }, (_, i) => bar(i, marks[i])) });
+
+describe('passages', () => {
+  const spans = (part: { bars: Bar[] }) => automaticPassages(part).map((p) => [p.name, p.fromBar, p.toBar]);
+  test('begin at rehearsal marks and after double bars', () => {
+    expect(spans(bars(30, { 8: { rehearsal: 'A' }, 19: { doubleBarAfter: true } }))).toEqual([['Opening', 0, 7], ['A', 8, 19], ['Bars 21–30', 20, 29]]);
+  });
+  test('are eight bars long where nothing is marked', () => {
+    expect(spans(bars(24))).toEqual([['Opening', 0, 7], ['Bars 9–16', 8, 15], ['Bars 17–24', 16, 23]]);
+  });
+  test.each([1, 7, 16, 17, 40, 129])('hold every bar once (%i bars)', (count) => {
+    const covered = automaticPassages(bars(count, { 5: { rehearsal: 'A' } })).flatMap((p) => Array.from({ length: p.toBar - p.fromBar + 1 }, (_, i) => p.fromBar + i));
+    expect(covered).toEqual(Array.from({ length: count }, (_, i) => i));
+  });
+});
+
+describe('bars as people say them', () => {
+  const part = bars(40, { 16: { rehearsal: 'E' } });
+  test.each([['7', 6], ['E', 16], ['e+2', 18], ['E-1', 15], ['-6', 34], ['-1', 39]])('%s', (said, index) => expect(barAt(part, said)).toEqual({ ok: true, value: index }));
+  test.each(['41', 'Q', 'E+99', '-41', ''])('"%s" is refused with a remedy', (said) => {
+    const found = barAt(part, said);
+    expect(found.ok).toBe(false);
+    if (!found.ok) expect(found.problem.remedy).toContain('1 to 40');
+  });
+  test('a range by labels, and its ticks', () => {
+    expect(barsByLabel(part, '5-12')).toEqual({ ok: true, value: { fromBar: 4, toBar: 11 } });
+    expect(barsByLabel(part, '9')).toEqual({ ok: true, value: { fromBar: 8, toBar: 8 } });
+    expect(barsByLabel(part, '12-5').ok).toBe(false);
+    expect(ticksOf(part, { fromBar: 4, toBar: 11 })).toEqual({ from: 16 * TICKS, to: 48 * TICKS });
+  });
+});
+
+describe('time', () => {
+  test('a quarter at 60 lasts a second; a wanted tempo scales later marks with it', () => {
+    const part = { tempi: [{ tick: 0, quartersPerMinute: 60, printed: null }, { tick: 4 * TICKS, quartersPerMinute: 120, printed: null }] };
+    expect(clockFor(part, TICKS, null).secondsAt(6 * TICKS)).toBe(5);
+    expect(clockFor(part, TICKS, 30).secondsAt(6 * TICKS)).toBe(10);
+    expect(clockFor({ tempi: [] }, TICKS, null).tempo).toBe(90);
+  });
+  test('beats count from 1; in an upbeat they run towards the bar line', () => {
+    expect(beatOf(bar(1), 1.5 * TICKS, TICKS)).toBe(2.5);
+    expect(beatOf(bar(0, { pickup: true, ticks: TICKS }), 0, TICKS)).toBe(4);
+    expect(beatOf(bar(0, { beats: 6, beatType: 8, ticks: 3 * TICKS }), 1.5 * TICKS, TICKS)).toBe(4);
+  });
+  test('the bar of a tick, and the end', () => {
+    const { part } = makeScore('violin', 'A4 A4 A4 A4 | A4 A4 A4 A4', { tempo: 72 });
+    expect(barIndexAt(part.bars, 4 * TICKS - 1)).toBe(0);
+    expect(barIndexAt(part.bars, 4 * TICKS)).toBe(1);
+    expect(partEnd(part)).toBe(8 * TICKS);
+    expect(printedTempo(part)).toBe(72);
+  });
+});
+
+describe('lines', () => {
+  test('ties are one event, slurred notes are not', () => {
+    const { part } = makeScore('violin', 'A4~/2 A4/2 (B4 C5) D5/2');
+    const events = linesOf(part)[0]!.events;
+    expect(events.map((event) => event.ids.length)).toEqual([2, 1, 1, 1]);
+    expect(events[0]!.end).toBe(4 * TICKS);
+  });
+  test('"div." gives each player a line, "unis." brings them together', () => {
+    const { part } = makeScore('violin', 'B4+D5 A4+C5 A4 B4+D5', { words: [{ quarter: 0, text: 'div.' }, { quarter: 3, text: 'unis.' }] });
+    const pitches = linesOf(part).map((line) => line.events.map((event) => event.notes.map((note) => note.pitch.step).join('')).join(' '));
+    expect(pitches).toEqual(['D C A BD', 'B A A BD']);
+  });
+  test('"non div." keeps a chord for one player', () => {
+    const { part } = makeScore('violin', 'B4+D5', { words: [{ quarter: 0, text: 'non div.' }] });
+    expect(linesOf(part)).toHaveLength(1);
+    expect(linesOf(part)[0]!.events[0]!.notes).toHaveLength(2);
+  });
+  test('a note is found by its id', () => {
+    const { part } = makeScore('violin', 'A4 B4');
+    expect(noteById(part, part.notes[1]!.id)).toBe(part.notes[1]);
+    expect(noteById(part, 'nothing')).toBeUndefined();
+  });
+});
