@@ -11,7 +11,7 @@ module.exports = {
     { name: 'ui-never-server', severity: 'error', from: { path: '^ui/' }, to: { path: '^(app|server|headless|demo|tools|tests)/' } },
     { name: 'ui-starts-workers-by-path', severity: 'error', from: { path: '^ui/' }, to: { path: '^workers/', dependencyTypesNot: ['type-only'] } },
     { name: 'app-not-workers', severity: 'error', from: { path: '^app/' }, to: { path: '^(workers|headless|tools|tests)/', dependencyTypesNot: ['type-only'] } },
-    { name: 'headless-only-core', severity: 'error', from: { path: '^headless/' }, to: { path: '^(app|ui|server|workers|demo|tools|tests)/' } },
+    { name: 'headless-only-core', severity: 'error', from: { path: '^headless/', pathNot: '\\.test\\.ts$' }, to: { path: '^(app|ui|server|workers|demo|tools|tests)/' } },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
   ],
   options: {

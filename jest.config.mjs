@@ -4,6 +4,7 @@ const project = (displayName, testMatch) => ({
   testMatch,
   transform,
   testEnvironment: 'node',
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/$1' },
   modulePathIgnorePatterns: ['<rootDir>/.next', '<rootDir>/.omaggio'],
 });
 

@@ -26,10 +26,28 @@ const people = z.object({
 /** In the order in which the shelf shows them last to first. */
 const FILES = ['low-tide', 'the-heron', 'evening-barge', 'staircase', 'mill-race-serenade'];
 
-/** True when the demo was loaded, false when there was something already. */
+/** Any number will do, as long as all processes use the same. */
+const LOCK = 700_411_221;
+
+/** True when the demo was loaded, false when there was something already. All of it is loaded, or nothing. */
 export async function loadDemo(folder: string, withMusic: boolean): Promise<boolean> {
-  const { rows } = await pool().query<{ count: number }>('SELECT count(*)::int AS count FROM studios');
-  if (rows[0]!.count > 0) return false;
+  const client = await pool().connect();
+  try {
+    await client.query('SELECT pg_advisory_lock($1)', [LOCK]);
+    const { rows } = await client.query<{ count: number }>('SELECT count(*)::int AS count FROM studios');
+    if (rows[0]!.count > 0) return false;
+    await fill(folder, withMusic);
+    return true;
+  } catch (error) {
+    await client.query('DELETE FROM studios');
+    throw error;
+  } finally {
+    await client.query('SELECT pg_advisory_unlock($1)', [LOCK]);
+    client.release();
+  }
+}
+
+async function fill(folder: string, withMusic: boolean): Promise<void> {
   const { studio, players, marked } = people.parse(JSON.parse(await readFile(path.join(folder, 'people.json'), 'utf8')));
   const made = await pool().query<{ id: string }>('INSERT INTO studios (name) VALUES ($1) RETURNING id', [studio]);
   const studioId = made.rows[0]!.id;
@@ -38,13 +56,12 @@ export async function loadDemo(folder: string, withMusic: boolean): Promise<bool
       studioId, name, instrument, size, hand, level, instrument === 'cello' || instrument === 'bass',
     ]);
   }
-  if (!withMusic) return true;
+  if (!withMusic) return;
   for (const file of FILES) {
     const taken = await takeIn(studioId, `${file}.musicxml`, await readFile(path.join(folder, 'scores', `${file}.musicxml`)));
     if (!taken.ok) throw new Error(`demo file ${file}: ${taken.problem.what}`);
   }
   for (const { file, part, bars } of marked) await markPassage(studioId, file, part, bars);
-  return true;
 }
 
 /** One passage marked as a coach would leave it: the suggestions taken. */

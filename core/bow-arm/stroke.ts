@@ -70,6 +70,7 @@ function directionCosts(atoms: readonly Atom[], from: number, to: number, costs:
   let downCost = 0;
   let upCost = 0;
   if (atom.onBar) upCost += costs.barOnUp * Math.min(1.2, Math.max(0.35, atom.barSeconds / 2));
+  if (atom.onBar && from === 0) upCost += costs.startUp;
   if (atom.onHalfBar) upCost += costs.halfBarOnUp;
   if (atom.accent) upCost += costs.accentUp;
   if (atom.notes > 2) upCost += costs.chordUp;

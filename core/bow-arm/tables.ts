@@ -72,6 +72,7 @@ export interface BowCosts {
   hookSlurred: number;
   retake: number;
   retakeInRest: number;
+  /** The line begins up-bow on a bar. */
   startUp: number;
   /** Weight of the distribution against the directions. */
   distribution: number;
@@ -85,7 +86,7 @@ export const BOW_COSTS: BowCosts = {
   barOnUp: 1, halfBarOnUp: 0.2, accentUp: 1.2, chordUp: 2.2, lastUp: 0.8, upbeatDown: 0.8, crescendoDown: 0.4, diminuendoUp: 0.3, portatoDown: 0.2,
   splitAtBar: 1, splitAtHalf: 1.2, splitAtBeat: 1.4, splitOffBeat: 2,
   hook: 0.6, hookDotted: 0.1, hookStaccato: 0.2, hookSlurred: 1,
-  retake: 1.4, retakeInRest: 0.15, startUp: 0,
+  retake: 1.4, retakeInRest: 0.15, startUp: 0.6,
   distribution: 0.7, homePull: 0.35, loudness: 0.6, infeasible: 3,
 };
 

@@ -21,7 +21,7 @@ CREATE TABLE sources (
 CREATE TABLE pieces (
   id uuid PRIMARY KEY DEFAULT gen_random_uuid(),
   studio_id uuid NOT NULL REFERENCES studios ON DELETE CASCADE,
-  source_id uuid NOT NULL REFERENCES sources,
+  source_id uuid NOT NULL REFERENCES sources ON DELETE CASCADE,
   title text NOT NULL,
   composer text,
   -- What the reader noticed: [{place, text}]

@@ -32,7 +32,7 @@ CREATE TABLE change_sets (
   -- [{target, kind, from, to}]
   changes jsonb NOT NULL,
   -- The set that this one takes back.
-  undoes uuid REFERENCES change_sets
+  undoes uuid REFERENCES change_sets ON DELETE CASCADE
 );
 CREATE INDEX change_sets_in_order ON change_sets (studio_id, marking_id, sequence);
 

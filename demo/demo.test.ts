@@ -1,0 +1,96 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { DEMO_NAMES, demoScore, demoText } from '../tests/support/demo';
+import { linesOf } from '../core/score/lines';
+import { midiOf } from '../core/score/pitch';
+import { writeMarked } from '../core/formats/musicxml/write';
+import { markKey, MARK_KINDS, MARK_VALUES, type Mark } from '../core/marking/mark';
+import { usualPlayer } from '../core/instruments/player';
+import { fingerPart } from '../core/left-hand/part';
+import { clockFor } from '../core/score/time';
+import { toMusicXml } from './compose/musicxml';
+import { SERENADE } from './compose/serenade';
+import { EVENING_BARGE, HERON, LOW_TIDE, STAIRCASE } from './compose/studies';
+
+const run = (command: string, ...args: string[]) => execFileSync(command, args, { encoding: 'utf8', maxBuffer: 1 << 26, stdio: ['ignore', 'pipe', 'ignore'] });
+
+test('the score files are what the compositions make', () => {
+  const made = [SERENADE, STAIRCASE, EVENING_BARGE, HERON, LOW_TIDE].map(toMusicXml);
+  expect(DEMO_NAMES.map(demoText)).toEqual(made);
+  expect(readdirSync(path.join(process.cwd(), 'demo', 'scores'))).toHaveLength(DEMO_NAMES.length);
+});
+
+test('the movement has 100 to 150 bars in five parts and the troubles of real life', () => {
+  const { parts } = demoScore('mill-race-serenade').score;
+  expect(parts.map((part) => part.instrument)).toEqual(['violin', 'violin', 'viola', 'cello', 'bass']);
+  for (const part of parts) expect(part.bars.length).toBe(129);
+  expect(linesOf(parts[0]!).length).toBeGreaterThan(1);
+  expect(parts[0]!.tempi.map((tempo) => tempo.quartersPerMinute)).toEqual([112, 76, 112]);
+  expect(parts[3]!.notes.some((note) => midiOf(note.pitch) >= 67)).toBe(true);
+});
+
+test('every note of the demo can be played by a usual adult', () => {
+  for (const name of DEMO_NAMES) {
+    const { score } = demoScore(name);
+    for (const part of score.parts) {
+      const request = { score, part, player: usualPlayer(part.instrument!), clock: clockFor(part, score.ticksPerQuarter, null), marking: {}, alternatives: 1 };
+      expect(fingerPart(request).unplayable.map((trouble) => [name, part.name, trouble.event.ids[0], trouble.reason])).toEqual([]);
+    }
+  }
+});
+
+test('onsets and pitches equal those of the engraving library, note by note', () => {
+  const engraver = JSON.parse(run(path.join('node_modules', '.bin', 'tsx'), 'tests/support/engraver-notes.ts')) as Record<string, Record<string, Array<[string, number, number]>>>;
+  let compared = 0;
+  for (const name of DEMO_NAMES) {
+    const { score } = demoScore(name);
+    for (const part of score.parts) {
+      const ours = part.notes.map((note) => [note.id, note.onset / score.ticksPerQuarter, midiOf(note.pitch)] as const);
+      const theirs = engraver[name]![part.id]!;
+      const byId = new Map(theirs.map(([id, onset, midi]) => [id, [id, onset, midi]]));
+      for (const [id, onset, midi] of ours) expect(byId.get(id)).toEqual([id, expect.closeTo(onset, 6), midi]);
+      expect(theirs).toHaveLength(ours.length);
+      compared += ours.length;
+    }
+  }
+  expect(compared).toBeGreaterThan(1800);
+});
+
+describe('the published MusicXML 3.0 schema', () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'omaggio-'));
+  afterAll(() => rmSync(folder, { recursive: true }));
+  const complaints = (files: Record<string, string>): Record<string, string[]> => {
+    for (const [name, text] of Object.entries(files)) writeFileSync(path.join(folder, name), text);
+    const found = JSON.parse(run('node', 'tests/support/validate-xsd.mjs', ...Object.keys(files).map((name) => path.join(folder, name)))) as Record<string, string[]>;
+    return Object.fromEntries(Object.entries(found).map(([file, messages]) => [path.basename(file), messages]));
+  };
+  test('the demo files are valid, and stay so with every kind of mark on every fifth note', () => {
+    const files: Record<string, string> = {};
+    for (const name of DEMO_NAMES) {
+      const { document, score } = demoScore(name);
+      files[`${name}.musicxml`] = demoText(name);
+      for (const part of score.parts) {
+        const marking: Record<string, Mark> = {};
+        part.notes.forEach((note, i) => {
+          if (i % 5) return;
+          for (const kind of MARK_KINDS) marking[markKey(note.id, kind)] = { value: MARK_VALUES[kind][i % MARK_VALUES[kind].length]!, origin: 'coach' };
+        });
+        files[`${name}-${part.id}.musicxml`] = writeMarked(document, part, marking);
+      }
+    }
+    const found = complaints(files);
+    expect(Object.keys(found)).toHaveLength(14);
+    expect(Object.entries(found).filter(([, messages]) => messages.length > 0)).toEqual([]);
+  });
+  test('the check does find what is wrong', () => {
+    const broken = demoText('staircase').replace('<voice>1</voice>', '<voice>1</voice><fingering>3</fingering>');
+    expect(complaints({ 'broken.musicxml': broken })['broken.musicxml']!.length).toBeGreaterThan(0);
+  });
+});
+
+test('demo people and files name nothing that does not exist', () => {
+  const people = JSON.parse(readFileSync(path.join(process.cwd(), 'demo', 'people.json'), 'utf8')) as { marked: Array<{ file: string; part: string }> };
+  for (const { file, part } of people.marked) expect(demoScore(file).score.parts.map((each) => each.name)).toContain(part);
+});

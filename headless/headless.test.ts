@@ -1,0 +1,118 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { demoText } from '../tests/support/demo';
+import { problemText } from '../core/util/result';
+import { readMusicXml } from '../core/formats/musicxml/read';
+import { run } from './commands';
+import { readOptions } from './options';
+import { bowShape, checkShape, fingerShape, notesShape, partsShape } from './shapes';
+import { forPeople, table } from './table';
+
+const bytesOf = (name: string) => new TextEncoder().encode(demoText(name));
+function ask(line: string, name = 'staircase', marks: unknown = null) {
+  const options = readOptions(line.split(' ').concat('-'));
+  if (!options.ok) throw new Error(problemText(options.problem));
+  const outcome = run(options.value, bytesOf(name), marks === null ? null : JSON.stringify(marks));
+  if (!outcome.ok) throw new Error(problemText(outcome.problem));
+  return outcome.value;
+}
+
+describe('each command gives its promised shape', () => {
+  test('parts', () => {
+    const { parts } = partsShape.parse(ask('parts', 'mill-race-serenade').value);
+    expect(parts.map((part) => [part.id, part.instrument, part.bars])).toEqual([['P1', 'violin', 129], ['P2', 'violin', 129], ['P3', 'viola', 129], ['P4', 'cello', 129], ['P5', 'bass', 129]]);
+  });
+  test('notes: onsets in quarters, sounding pitch, beats of the printed unit', () => {
+    const { notes } = notesShape.parse(ask('notes --bars 1-1', 'low-tide').value);
+    expect(notes.map(({ bar, barIndex, beat, onset, duration, pitch }) => ({ bar, barIndex, beat, onset, duration, pitch }))).toEqual([
+      { bar: '1', barIndex: 0, beat: 1, onset: 0, duration: 1, pitch: 'A1' },
+      { bar: '1', barIndex: 0, beat: 2, onset: 1, duration: 1, pitch: 'C2' },
+      { bar: '1', barIndex: 0, beat: 3, onset: 2, duration: 1, pitch: 'E2' },
+    ]);
+    expect(notesShape.parse(ask('notes --bars 1-1', 'evening-barge').value).notes.map((note) => note.beat)).toEqual([1, 2, 3, 4]);
+  });
+  test('finger: alternatives that differ, the best first', () => {
+    const { alternatives } = fingerShape.parse(ask('finger --bars 1-8 -k 4').value);
+    expect(alternatives.length).toBeGreaterThanOrEqual(3);
+    expect(new Set(alternatives.map((way) => way.notes.map((note) => note.string + note.finger).join())).size).toBe(alternatives.length);
+  });
+  test('bow', () => {
+    const { alternatives } = bowShape.parse(ask('bow --bars 1-8').value);
+    expect(alternatives[0]!.strokes[0]!.direction).toBe('down');
+  });
+  test('check, whole and for some bars', () => {
+    const whole = checkShape.parse(ask('check --level beginner --hand small').value);
+    const some = checkShape.parse(ask('check --level beginner --hand small --bars 25-32').value);
+    expect(whole.findings.length).toBeGreaterThan(some.findings.length);
+    expect(some.findings.every((finding) => finding.barIndex >= 24)).toBe(true);
+  });
+  test('every command has a table for people', () => {
+    for (const command of ['parts', 'notes', 'finger', 'bow', 'check'] as const) {
+      const lines = forPeople(command, ask(command).value).split('\n');
+      expect(lines.length).toBeGreaterThan(1);
+    }
+    expect(table([['a', 'bb'], ['ccc', 1]])).toBe('a    bb\nccc  1');
+  });
+});
+
+describe('options do what they say', () => {
+  const firstNote = (line: string, marks: unknown = null) => fingerShape.parse(ask(`finger --bars 1-1 ${line}`.trim(), 'staircase', marks).value).alternatives[0]!.notes[0]!;
+  test('marks are locks', () => {
+    const id = notesShape.parse(ask('notes --bars 1-1').value).notes[0]!.id;
+    expect(firstNote('', { marks: [{ id, kind: 'finger', value: '4' }] })).toMatchObject({ finger: '4', string: 3 });
+  });
+  test('a preference changes the choice', () => {
+    expect(firstNote('').finger).toBe('0');
+    expect(firstNote('--set openAny=5').finger).not.toBe('0');
+  });
+  test('another instrument, size, tuning and tempo', () => {
+    const openE = (line: string) => fingerShape.parse(ask(line).value).alternatives[0]!.notes.some((note) => note.pitch === 'E5' && note.finger === '0');
+    expect([openE('finger --bars 1-8'), openE('finger --instrument viola:15" --bars 1-8')]).toEqual([true, false]);
+    expect(checkShape.parse(ask('check --tempo 60').value).tempo.wanted).toBe(60);
+    expect(fingerShape.parse(ask('finger --tuning solo --bars 1-1', 'low-tide').value).alternatives[0]!.notes[0]!.pitch).toBe('A1');
+  });
+  test('-o writes the marked score: the best fingering for finger', () => {
+    const { marked } = ask('finger -o marked.musicxml --bars 1-4');
+    const read = readMusicXml(new TextDecoder().decode(marked!));
+    expect(read.ok && read.value.score.parts[0]!.notes[0]!.printed.finger).toBe('0');
+  });
+});
+
+describe('bad input ends with one line that names place and remedy', () => {
+  const problem = (line: string, marks: string | null = null, name = 'staircase') => {
+    const options = readOptions(line.split(' ').filter(Boolean));
+    if (!options.ok) return problemText(options.problem);
+    const outcome = run(options.value, bytesOf(name), marks);
+    return outcome.ok ? 'no problem' : problemText(outcome.problem);
+  };
+  test.each([
+    ['dance x', /command: "dance".*parts, notes/], ['notes', /one file/], ['notes a b', /one file/], ['notes x --colour red', /--colour/],
+    ['notes x --part Oboe', /part "Oboe".*1 Violin/], ['notes x --bars 99', /no bar 99.*bars 1 to 32/], ['finger x --instrument oboe', /--instrument: "oboe"/],
+    ['finger x --instrument violin:9/9', /size "9\/9"/], ['finger x --tuning G3,xx', /tuning/], ['check x --tempo fast', /--tempo: "fast".*10 to 400/],
+    ['finger x --level genius', /--level/], ['finger x --set beauty=1', /--set beauty.*shiftHeard/], ['finger x -k 0', /-k: "0"/],
+  ])('%s', (line, message) => expect(problem(line)).toMatch(message));
+  test.each([
+    ['{', /marks file/], ['{"marks":[{"id":"x"}]}', /marks file, marks\.0/], ['{"marks":[{"id":"nobody","kind":"finger","value":"1"}]}', /mark 1.*no note "nobody"/],
+  ])('marks %s', (marks, message) => expect(problem('finger x', marks)).toMatch(message));
+});
+
+describe('the program itself', () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'omaggio-'));
+  afterAll(() => rmSync(folder, { recursive: true }));
+  test('reads a file or standard input and writes JSON', () => {
+    const file = path.join('demo', 'scores', 'low-tide.musicxml');
+    const fromFile = execFileSync('bin/omaggio', ['parts', file, '--json'], { encoding: 'utf8' });
+    expect(execFileSync('bin/omaggio', ['parts', '-', '--json'], { encoding: 'utf8', input: readFileSync(file) })).toBe(fromFile);
+    expect(partsShape.parse(JSON.parse(fromFile)).parts[0]!.instrument).toBe('bass');
+  });
+  test('exit 2 and one line on standard error', () => {
+    const file = path.join(folder, 'broken.musicxml');
+    writeFileSync(file, '<score-partwise>');
+    const { status, stderr, stdout } = spawnSync('bin/omaggio', ['check', file], { encoding: 'utf8' });
+    expect([status, stdout]).toEqual([2, '']);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+    expect(stderr).toContain('broken.musicxml: line 1, column');
+  });
+});

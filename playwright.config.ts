@@ -1,0 +1,20 @@
+import { defineConfig } from '@playwright/test';
+
+/** bin/test starts the server with data of its own and says where it is. */
+export default defineConfig({
+  testDir: 'tests/browser',
+  workers: 1,
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list'], ['json']],
+  outputDir: 'test-results',
+  use: {
+    baseURL: process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000',
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+});

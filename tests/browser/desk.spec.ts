@@ -1,0 +1,150 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, openNew, ready, saved, score, status, test, walkTo } from './steps';
+
+const rail = 'Passages';
+
+test('moving by passage, by bar and by finding; the address says where', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: /^Violin I 129/ }).click();
+  await ready(page);
+  await score(page).focus();
+  await page.keyboard.press('PageDown');
+  await expect(page).toHaveURL(/bars=17-32/);
+  await page.keyboard.press('Control+k');
+  await page.getByRole('textbox', { name: /As you would say it/ }).fill('Z+9');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog').getByRole('alert')).toContainText('no such bar');
+  await page.getByRole('textbox', { name: /As you would say it/ }).fill('C+4');
+  await page.keyboard.press('Enter');
+  await expect(status(page)).toContainText('Bar 53, beat 1 · F♯6');
+  await expect(page).toHaveURL(/bars=49-64&note=n-P1-53/);
+  await page.getByRole('tab', { name: /^Findings/ }).click();
+  const finding = page.getByRole('article', { name: /out-of-tune risk, bar 61/ });
+  await expect(finding).toContainText(/\d+ % risk of being more than 15 cents off/);
+  await finding.getByRole('button', { name: /Bar 61/ }).click();
+  await expect(status(page)).toContainText('Bar 61');
+  const address = page.url();
+  await page.goto('/');
+  await page.goto(address);
+  await ready(page);
+  await expect(status(page)).toContainText('Bar 61');
+});
+
+test('the check follows the player and the tempo, and both stay', async ({ page }) => {
+  await openNew(page, 'staircase', 'For Whom');
+  const second = page.getByRole('navigation', { name: rail }).getByRole('listitem').nth(1);
+  const ceiling = async () => Number(/(\d+) \/ /.exec((await second.textContent())!)![1]);
+  const usual = await ceiling();
+  await page.getByRole('button', { name: /^Checked for/ }).click();
+  await page.getByRole('menuitemradio', { name: /Tobi/ }).click();
+  await expect.poll(ceiling).toBeLessThan(usual);
+  await page.getByLabel('Wanted tempo in quarters per minute').fill('60');
+  await page.keyboard.press('Enter');
+  await expect(second).toContainText('/ 60');
+  await page.reload();
+  await ready(page);
+  await expect(page.getByRole('button', { name: /^Checked for Tobi/ })).toBeVisible();
+  await expect(second).toContainText('/ 60');
+  await page.getByRole('button', { name: 'printed 84' }).click();
+  await expect(second).toContainText('/ 84');
+});
+
+test('passages: new from selected bars, renamed, set to other bars, removed, undone', async ({ page }) => {
+  await openNew(page, 'low-tide', 'Passages At Will');
+  const passages = page.getByRole('navigation', { name: rail });
+  await expect(passages.getByRole('listitem')).toHaveCount(2);
+  await walkTo(page, 4);
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('n');
+  await expect(passages.getByRole('listitem')).toHaveCount(3);
+  const made = passages.getByRole('listitem').filter({ hasText: 'Bars 2–5' });
+  await made.getByRole('button', { name: /^Change passage/ }).click();
+  await page.getByRole('menuitem', { name: 'Rename' }).click();
+  await page.getByRole('textbox', { name: 'Name of the passage' }).fill('The turn');
+  await page.keyboard.press('Enter');
+  await page.reload();
+  await ready(page);
+  await passages.getByRole('button', { name: 'Change passage The turn' }).click();
+  await page.getByRole('menuitem', { name: /^Remove/ }).click();
+  await expect(passages.getByRole('listitem')).toHaveCount(2);
+  await page.getByRole('status').filter({ hasText: 'The turn removed' }).getByRole('button', { name: 'Undo' }).click();
+  await expect(passages.getByRole('listitem').filter({ hasText: 'The turn' })).toHaveCount(1);
+});
+
+test('nothing is lost when the server does not answer: kept here, sent later', async ({ page }) => {
+  await openNew(page, 'low-tide', 'No Answer');
+  await page.route('**/changes', (route) => route.abort());
+  await walkTo(page, 1);
+  await page.keyboard.press('4');
+  await expect(page.locator('[data-save]')).toHaveText(/not saved yet/);
+  await page.reload();
+  await ready(page);
+  await expect(status(page)).toContainText('finger 4');
+  await page.unroute('**/changes');
+  await saved(page);
+  await page.evaluate(() => localStorage.clear());
+  await page.reload();
+  await ready(page);
+  await expect(status(page)).toContainText('finger 4');
+});
+
+test('two windows: a clash is shown and settled, never overwritten', async ({ page, context }) => {
+  await openNew(page, 'low-tide', 'Two Windows');
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await ready(other);
+  await walkTo(page, 1);
+  await page.keyboard.press('1');
+  await saved(page);
+  await walkTo(other, 1);
+  await other.keyboard.press('4');
+  const alert = other.getByRole('alert').filter({ hasText: 'changed elsewhere' });
+  await expect(alert).toBeVisible();
+  await alert.getByRole('button', { name: 'Take theirs' }).click();
+  await expect(status(other)).toContainText('finger 1');
+  await saved(other);
+});
+
+test('clicking and shift-clicking in the score select; the tracks fold; the table says it all', async ({ page }) => {
+  await openNew(page, 'evening-barge', 'By Mouse');
+  const heads = page.locator('.engraving g.note .notehead');
+  const clickOn = async (nth: number, options: { modifiers?: ['Shift'] } = {}) => {
+    const box = (await heads.nth(nth).boundingBox())!;
+    if (options.modifiers) await page.keyboard.down('Shift');
+    await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+    if (options.modifiers) await page.keyboard.up('Shift');
+  };
+  await clickOn(2);
+  await expect(status(page)).toContainText('Bar 1');
+  await clickOn(5, { modifiers: ['Shift'] });
+  await expect(status(page)).toContainText('4 notes');
+  await expect(page.getByRole('img', { name: /^Bow:/ }).first()).toBeVisible();
+  await page.getByRole('group', { name: 'Tracks' }).getByRole('button', { name: 'Bow' }).click();
+  await expect(page.getByRole('img', { name: /^Bow:/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'As a table' }).click();
+  await expect(page.getByRole('table').getByRole('row')).toHaveCount(77);
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys of the score' })).toBeVisible();
+});
+
+for (const theme of ['light', 'dark']) {
+  test(`no accessibility rule is broken, ${theme}`, async ({ page, context, baseURL }) => {
+    await context.addCookies([{ name: 'theme', value: theme, url: baseURL! }]);
+    await page.goto('/');
+    await page.getByRole('link', { name: /^Violin I 129/ }).click();
+    await ready(page);
+    await walkTo(page, 1);
+    await page.getByRole('region', { name: 'Ways to play this note' }).getByRole('article').first().waitFor();
+    for (const tab of [/^Choices/, /^Findings/]) {
+      await page.getByRole('tab', { name: tab }).click();
+      expect((await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()).violations.map(({ id, nodes }) => [id, nodes.map((node) => node.html)])).toEqual([]);
+    }
+  });
+}
+
+test('a tablet held upright shows all of it without sideways scrolling', async ({ page }) => {
+  await page.setViewportSize({ width: 820, height: 1180 });
+  await openNew(page, 'staircase', 'On A Tablet');
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
+  await expect(page.getByRole('button', { name: 'Suggest fingering' })).toBeVisible();
+});

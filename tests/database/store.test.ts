@@ -1,0 +1,177 @@
+import { execFile } from 'node:child_process';
+import { createHash, randomUUID } from 'node:crypto';
+import path from 'node:path';
+import { promisify } from 'node:util';
+import pg from 'pg';
+import { demoText } from '../support/demo';
+import { closeDatabase, freshUrl, openDatabase, prepare } from '../support/database';
+import { readMusicXml } from '../../core/formats/musicxml/read';
+import type { ChangeSet } from '../../core/marking/change';
+import { pool } from '../../server/db';
+import { engraved } from '../../server/engraving';
+import { markedScore } from '../../server/marked';
+import { changeSetShape, history, markingOfPart, storeChanges } from '../../server/markings';
+import { musicOf, partById, partSettings, passagesOf, players, setPartSettings, setPassages } from '../../server/parts';
+import { setOnShelf, shelf, takeIn } from '../../server/pieces';
+
+jest.setTimeout(60_000);
+let studio: string;
+beforeAll(async () => {
+  studio = await openDatabase();
+});
+afterAll(closeDatabase);
+
+const bytesOf = (name: string) => new TextEncoder().encode(demoText(name));
+const counts = async () => {
+  const { rows } = await pool().query('SELECT (SELECT count(*)::int FROM sources) AS sources, (SELECT count(*)::int FROM pieces) AS pieces, (SELECT count(*)::int FROM parts) AS parts, (SELECT count(*)::int FROM markings) AS markings');
+  return rows[0];
+};
+async function taken(name: string) {
+  const piece = await takeIn(studio, `${name}.musicxml`, bytesOf(name));
+  if (!piece.ok) throw new Error(piece.problem.what);
+  return piece.value;
+}
+const set = (target: string, from: string | null, to: string | null, more: Partial<ChangeSet> = {}): ChangeSet => ({
+  id: randomUUID(), at: '2030-01-01T10:00:00.000Z', reason: 'Finger', undoes: null,
+  changes: [{ target, kind: 'finger', from: from === null ? null : { value: from, origin: 'coach' }, to: to === null ? null : { value: to, origin: 'coach' } }], ...more,
+});
+
+describe('migrations', () => {
+  test('run once, and two processes at the same time wait for one another', async () => {
+    const url = freshUrl();
+    const run = () => promisify(execFile)(path.join('node_modules', '.bin', 'tsx'), ['tools/prepare.ts'], { env: { ...process.env, DATABASE_URL: url, OMAGGIO_DEMO: 'people' } });
+    await Promise.all([run(), run()]).catch((error: Error) => {
+      throw new Error(`a migration failed: ${error.message}`);
+    });
+    expect(prepare(url)).toBe('');
+    const client = new pg.Client({ connectionString: url });
+    await client.connect();
+    const { rows } = await client.query('SELECT (SELECT count(*)::int FROM migrations) AS migrations, (SELECT count(*)::int FROM studios) AS studios');
+    await client.end();
+    expect(rows[0]).toEqual({ migrations: 2, studios: 1 });
+  });
+});
+
+describe('taking a file in', () => {
+  test('keeps it byte for byte with its hash, its parts, their passages and a marking each', async () => {
+    const { pieceId, title } = await taken('mill-race-serenade');
+    expect(title).toBe('Mill Race Serenade');
+    const { rows } = await pool().query('SELECT bytes, sha256 FROM sources JOIN pieces ON sources.id = source_id WHERE pieces.id = $1', [pieceId]);
+    expect(Buffer.compare(rows[0].bytes, Buffer.from(bytesOf('mill-race-serenade')))).toBe(0);
+    expect(rows[0].sha256).toBe(createHash('sha256').update(bytesOf('mill-race-serenade')).digest('hex'));
+    const piece = (await shelf(studio)).find((each) => each.id === pieceId)!;
+    expect(piece.parts.map((part) => [part.name, part.instrument, part.bars, part.marks])).toEqual([
+      ['Violin I', 'violin', 129, 0], ['Violin II', 'violin', 129, 0], ['Viola', 'viola', 129, 0], ['Cello', 'cello', 129, 0], ['Double Bass', 'bass', 129, 0],
+    ]);
+    expect((await passagesOf(studio, piece.parts[0]!.id)).map((passage) => passage.name)).toEqual(['Opening', 'A', 'B', 'C', 'D', 'E', 'F', 'G']);
+  });
+  test('the same file twice lies on the shelf once, also when both come at the same moment', async () => {
+    const [a, b] = await Promise.all([taken('low-tide'), taken('low-tide')]);
+    expect(a.pieceId).toBe(b.pieceId);
+    expect((await taken('low-tide')).alreadyThere).toBe(true);
+  });
+  test('a file that cannot be read leaves everything as it was', async () => {
+    const before = await counts();
+    const cut = await takeIn(studio, 'cut.musicxml', bytesOf('staircase').slice(0, 4000));
+    expect(cut.ok ? '' : cut.problem.what).toContain('not well-formed');
+    const flute = await takeIn(studio, 'flute.musicxml', new TextEncoder().encode(demoText('staircase').replaceAll('Violin', 'Flute').replaceAll('strings.violin', 'wind.flutes.flute')));
+    expect(flute.ok ? '' : flute.problem.what).toContain('no part for violin');
+    expect(await counts()).toEqual(before);
+  });
+  test('off the shelf and back again, with its marks', async () => {
+    const { pieceId } = await taken('evening-barge');
+    await setOnShelf(studio, pieceId, false);
+    expect((await shelf(studio)).map((piece) => piece.id)).not.toContain(pieceId);
+    await setOnShelf(studio, pieceId, true);
+    expect((await shelf(studio)).map((piece) => piece.id)).toContain(pieceId);
+    await setOnShelf(studio, pieceId, false);
+    const again = await taken('evening-barge');
+    expect(again.pieceId).not.toBe(pieceId);
+    expect((await setOnShelf(studio, pieceId, true)).ok).toBe(false);
+  });
+});
+
+describe('markings', () => {
+  let partId: string;
+  let markingId: string;
+  let note: string;
+  beforeAll(async () => {
+    const { firstPartId } = await taken('staircase');
+    partId = firstPartId;
+    markingId = (await markingOfPart(studio, partId)).id;
+    const read = readMusicXml((await musicOf(studio, partId))!);
+    note = read.ok ? read.value.score.parts[0]!.notes[0]!.id : '';
+  });
+  test('change sets are stored in order, with the marks they come to', async () => {
+    const first = set(note, null, '3');
+    const second = set(note, '3', '4');
+    expect(await storeChanges(studio, markingId, 'coach', [first, second])).toEqual({ ok: true });
+    expect((await markingOfPart(studio, partId)).marking).toEqual({ [`${note}|finger`]: { value: '4', origin: 'coach' } });
+    expect((await history(studio, markingId)).map((each) => each.id)).toEqual([first.id, second.id]);
+  });
+  test('sending again after a lost answer does no harm', async () => {
+    const again = set(note, '4', '2');
+    await storeChanges(studio, markingId, 'coach', [again]);
+    expect(await storeChanges(studio, markingId, 'coach', [again])).toEqual({ ok: true });
+    expect((await history(studio, markingId)).filter((each) => each.id === again.id)).toHaveLength(1);
+  });
+  test('a change from something that is no longer there is refused whole, and says what is', async () => {
+    const before = await history(studio, markingId);
+    const outcome = await storeChanges(studio, markingId, 'coach', [set('n-P1-0-1-3-B4-0', null, '1'), set(note, '3', '1')]);
+    expect(outcome).toMatchObject({ ok: false, conflicts: [{ stored: { value: '2' } }], marking: { [`${note}|finger`]: { value: '2' } } });
+    expect(await history(studio, markingId)).toEqual(before);
+    expect(Object.keys((await markingOfPart(studio, partId)).marking)).toHaveLength(1);
+  });
+  test('of two changes at the same moment one is stored and one is a conflict', async () => {
+    const outcomes = await Promise.all([storeChanges(studio, markingId, 'coach', [set(note, '2', '1')]), storeChanges(studio, markingId, 'coach', [set(note, '2', '0')])]);
+    expect(outcomes.map((outcome) => outcome!.ok).sort()).toEqual([false, true]);
+  });
+  test('nonsense is refused before it reaches the database', () => {
+    expect(changeSetShape.safeParse(set(note, null, '9')).success).toBe(false);
+    expect(changeSetShape.safeParse({ ...set(note, null, '1'), id: 'x' }).success).toBe(false);
+    expect(changeSetShape.safeParse({ ...set(note, null, '1'), changes: [] }).success).toBe(false);
+  });
+  test('the marked file goes out with the marks, for one part and for all', async () => {
+    const piece = (await shelf(studio)).find((each) => each.parts[0]!.id === partId)!;
+    const marked = (await markedScore(studio, piece.id, partId))!;
+    expect(marked.fileName).toBe('staircase (Violin, marked).musicxml');
+    expect(new TextDecoder().decode(marked.bytes)).toMatch(/<fingering>[01]<\/fingering>/);
+    expect((await markedScore(studio, piece.id, null))!.fileName).toBe('staircase (marked).musicxml');
+    expect(await markedScore(studio, piece.id, 'not-an-id')).toBeNull();
+  });
+  test('a passage is engraved with its note heads placed, and the same again from memory', async () => {
+    const view = { fromBar: 0, toBar: 7, widthPx: 720 };
+    const engraving = (await engraved(studio, partId, (await markingOfPart(studio, partId)).marking, view))!;
+    const heads = engraving.systems.flatMap((system) => Object.keys(system.heads));
+    expect(heads).toContain(note);
+    expect(engraving.systems.flatMap((system) => system.bars)).toHaveLength(8);
+    for (const system of engraving.systems) for (const head of Object.values(system.heads)) expect(head.x).toBeLessThan(system.widthPx);
+    expect(await engraved(studio, partId, (await markingOfPart(studio, partId)).marking, view)).toBe(engraving);
+  });
+});
+
+describe('a part', () => {
+  test('passages are replaced in bar order, settings one by one', async () => {
+    const { firstPartId } = await taken('the-heron');
+    await setPassages(studio, firstPartId, [{ name: 'B', fromBar: 8, toBar: 15 }, { name: 'A', fromBar: 0, toBar: 9 }]);
+    expect((await passagesOf(studio, firstPartId)).map((passage) => passage.name)).toEqual(['A', 'B']);
+    const [player] = await players(studio);
+    await setPartSettings(studio, firstPartId, { playerId: player!.id });
+    await setPartSettings(studio, firstPartId, { tempo: 80 });
+    expect(await partSettings(studio, firstPartId)).toEqual({ playerId: player!.id, tempo: 80 });
+  });
+  test('no studio sees another one\'s', async () => {
+    const { rows } = await pool().query<{ id: string }>("INSERT INTO studios (name) VALUES ('Another') RETURNING id");
+    const other = rows[0]!.id;
+    const { firstPartId, pieceId } = await taken('the-heron');
+    const { id: markingId } = await markingOfPart(studio, firstPartId);
+    expect(await shelf(other)).toEqual([]);
+    expect(await partById(other, firstPartId)).toBeNull();
+    expect(await musicOf(other, firstPartId)).toBeNull();
+    expect(await passagesOf(other, firstPartId)).toEqual([]);
+    expect(await markedScore(other, pieceId, null)).toBeNull();
+    expect(await storeChanges(other, markingId, 'coach', [set('x', null, '1')])).toBeNull();
+    expect((await setOnShelf(other, pieceId, false)).ok).toBe(false);
+    expect(await players(other)).toEqual([]);
+  });
+});
