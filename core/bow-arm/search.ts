@@ -19,7 +19,7 @@ export interface PlannedSpan {
   start: 'first' | 'change' | 'hook' | 'retake';
 }
 
-const gridPlace = (cell: number): number => 0.02 + (0.96 * cell) / (GRID - 1);
+export const gridPlace = (cell: number): number => 0.02 + (0.96 * cell) / (GRID - 1);
 
 interface Layer {
   span: StrokeSpan;
@@ -229,7 +229,7 @@ const IMPOSSIBLE = Number.MAX_VALUE;
 const HOPELESS = 1e12;
 
 /** Where a retake in mid-line may land: frog, lower half, middle, upper half. */
-const RETAKE_CELLS = [1, 4, 8, 12];
+export const RETAKE_CELLS = [1, 4, 8, 12];
 
 /** Price of bringing the bow back: cheap in a rest, else it takes time from the note before, at most half of it. */
 export function retakePrice(distance: number, inRest: boolean, lastAtom: Atom, atom: Atom, costs: BowCosts): number {
