@@ -200,7 +200,7 @@ function describe(request: BowingRequest, atoms: readonly Atom[], planned: reado
     if (cmPerS < slowest * 0.98 || cmPerS > fastest * 1.02 || (retakeTime && retakeTime.needed > retakeTime.free)) feasible = false;
     const change = (kind: BowChangeKind, why: string) => changes.push({ kind, noteId: atom.ids[0]!, barIndex: atom.barIndex, beat, why });
     if (span.splitCost > 0 && atom.linked) change('split', splitReason(span, planned[i - 1], hairCm, slowest));
-    if (stroke.hooked && !atom.mustHook) change('hook', `both notes ${stroke.direction}-bow with a stop between, so that the next strong beat comes ${stroke.direction === 'up' ? 'down' : 'up'}`);
+    if (stroke.hooked && !atom.mustHook) change('hook', `both notes ${stroke.direction}-bow with a stop between, ${stroke.direction === 'up' ? 'so that the next strong beat comes down' : 'so that the bow is where the next note wants it'}`);
     if (stroke.retake && !atom.mustRetake && before?.direction === stroke.direction) change('retake', inRest ? 'the rest leaves time to set the bow again' : `lifted to begin ${stroke.direction}-bow again`);
     if (i === 0 && stroke.direction === 'up' && atom.lock === null) change('start-up', atom.upbeat ? 'an upbeat goes up, so that the bar begins down' : 'so that what follows lies better');
   });

@@ -11,7 +11,7 @@ import type { Shift } from '@/core/left-hand/shift';
 import { noteById } from '@/core/score/find';
 import type { Part } from '@/core/score/score';
 import type { BowingChoice, FingeringChoice } from '@/workers/analyst';
-import { placeLabel } from '@/ui/kit/music';
+import { pitchLabel, placeLabel } from '@/ui/kit/music';
 
 export type Suggestions =
   | { kind: 'fingering'; items: FingeringChoice[] }
@@ -190,7 +190,7 @@ function Findings({ ready, findings, elsewhere, part, ticksPerQuarter, passageNa
               <article className="rounded-xl border border-line px-3 py-2" aria-label={`${finding.kind}, bar ${finding.bar}`}>
                 <div className="flex items-baseline justify-between gap-2">
                   <button type="button" className="min-h-6 cursor-pointer text-left font-bold underline decoration-line underline-offset-4 hover:decoration-ink" onClick={() => onGo(finding.noteIds[0]!)}>
-                    {part && note ? placeLabel(part, note, ticksPerQuarter) : `Bar ${finding.bar}`}
+                    {part && note ? `${placeLabel(part, note, ticksPerQuarter)} · ${pitchLabel(note.pitch)}` : `Bar ${finding.bar}`}
                   </button>
                   <span className={`text-xs font-semibold ${finding.severity > 1 ? 'text-plum' : 'text-soft'}`}>{'◆'.repeat(finding.severity)} {SEVERITY[finding.severity]}</span>
                 </div>

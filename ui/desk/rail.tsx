@@ -44,7 +44,7 @@ export function Rail({ passages, current, report, part, selectionBars, onOpen, o
                 <button type="button" aria-current={i === current ? 'true' : undefined} className="block w-full cursor-pointer px-2.5 py-2 text-left" onClick={() => onOpen(i)}>
                   <span className="flex items-baseline justify-between gap-2 pr-5">
                     <strong className="truncate">{passage.name}</strong>
-                    <span className="shrink-0 text-xs font-semibold">{barsLabel(part, passage.fromBar, passage.toBar)}</span>
+                    {!passage.name.endsWith(barsLabel(part, passage.fromBar, passage.toBar)) && <span className="shrink-0 text-xs font-semibold">{barsLabel(part, passage.fromBar, passage.toBar)}</span>}
                   </span>
                   <span className="flex items-baseline justify-between text-xs text-soft">
                     <FindingCount count={findings.length} worst={Math.max(0, ...findings.map((finding) => finding.severity))} ready={report !== null} />

@@ -153,10 +153,11 @@ function Piece({ piece, onRemove }: { piece: ShelfPiece; onRemove: () => void })
   const marked = piece.parts.some((part) => part.marks > 0);
   return (
     <article className={`min-w-0 rounded-xl border border-line bg-sheet px-5 py-4 ${piece.parts.length > 2 ? 'md:col-span-2' : ''}`} aria-labelledby={`title-${piece.id}`}>
-      <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
-        <h2 id={`title-${piece.id}`} className="text-lg">{piece.title}</h2>
-        {piece.composer && <span className="text-soft">{piece.composer}</span>}
-        <span className="grow" />
+      <div className="flex items-start gap-3">
+        <div className="min-w-0 grow">
+          <h2 id={`title-${piece.id}`} className="mr-3 inline text-lg">{piece.title}</h2>
+          {piece.composer && <span className="text-soft">{piece.composer}</span>}
+        </div>
         {marked && (
           <a className="button" href={`/api/pieces/${piece.id}/marked`} download>
             <Download size={15} aria-hidden /> Marked score
@@ -176,7 +177,7 @@ function Piece({ piece, onRemove }: { piece: ShelfPiece; onRemove: () => void })
               </span>
               <span className="flex items-baseline justify-between gap-2 text-xs">
                 <span className="text-soft">{part.instrument ? INSTRUMENTS[part.instrument] : 'instrument not known'}</span>
-                <span className={part.marks ? 'font-semibold text-spruce' : 'text-soft'}>{part.marks ? `${part.marks} marks` : 'unmarked'}</span>
+                <span className={part.marks ? 'font-semibold text-spruce' : 'text-soft'}>{part.marks ? `${part.marks} ${part.marks === 1 ? 'mark' : 'marks'}` : 'unmarked'}</span>
               </span>
             </Link>
           </li>

@@ -56,6 +56,7 @@ function forEngraver(bars: string): string {
   return bars
     .replace(/<string\b[^>]*>\s*([1-6])\s*<\/string>/g, (_, number: string) => `<fingering>${NUMERALS[Number(number)]}</fingering>`)
     .replace(/<thumb-position\s*\/>/g, '<fingering>T</fingering>')
+    .replace(/<\/words>(?=\s*<\/direction-type>\s*<direction-type>\s*<metronome)/g, '\u00a0\u00a0</words>')
     .replace(/<other-technical>(retake|hook|covered interval)<\/other-technical>/g, '');
 }
 

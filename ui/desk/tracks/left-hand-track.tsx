@@ -39,10 +39,12 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
   const octaveMm = lengthMm / 2;
   const mostMm = Math.max(deepest + 12, octaveMm);
   const yOf = (mm: number) => TOP + ((HEIGHT - TOP - BOTTOM) * mm) / mostMm;
-  const xOf = (note: FingeredNote) => system.heads[note.id]!.x;
-  const bands = bandsOf(drawn, instrument, xOf);
-  const gaps = drawn.slice(1).map((note, i) => xOf(note) - xOf(drawn[i]!)).filter((gap) => gap > 1);
+  const headX = (note: FingeredNote) => system.heads[note.id]!.x;
+  const bands = bandsOf(drawn, instrument, headX);
+  const gaps = drawn.slice(1).map((note, i) => headX(note) - headX(drawn[i]!)).filter((gap) => gap > 4);
   const radius = gaps.some((gap) => gap < 17) ? 6.5 : 8.5;
+  const fans = chordFans(drawn, radius);
+  const xOf = (note: FingeredNote) => headX(note) + (fans.get(note.id) ?? 0);
   const names = new Row();
   const row = new Row();
   const end = system.widthPx - 4;
@@ -86,7 +88,7 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
         const x = xOf(note);
         const y = yOf(stopMm(lengthMm, place.stop));
         const full = marked.has(note.id);
-        const newString = drawn[i - 1]?.place.string !== place.string;
+        const newString = drawn[i - 1]?.place.string !== place.string && !fans.has(note.id);
         const open = place.finger === 0;
         const fill = open ? 'var(--sheet)' : full ? 'var(--spruce)' : 'var(--sheet)';
         const ink = full && !open ? 'var(--sheet)' : 'var(--spruce)';
@@ -107,6 +109,19 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
     </svg>
   );
 });
+
+/** Notes of a chord stand side by side, lowest string left, so that none hides another: px from the note head. */
+function chordFans(notes: readonly FingeredNote[], radius: number): Map<string, number> {
+  const byEvent = new Map<number, FingeredNote[]>();
+  for (const note of notes) byEvent.set(note.event, [...(byEvent.get(note.event) ?? []), note]);
+  const fans = new Map<string, number>();
+  for (const chord of byEvent.values()) {
+    if (new Set(chord.map((note) => note.place.string)).size < 2) continue;
+    const sorted = [...chord].sort((a, b) => b.place.string - a.place.string);
+    sorted.forEach((note, i) => fans.set(note.id, (i - (sorted.length - 1) / 2) * radius * 1.4));
+  }
+  return fans;
+}
 
 /** Half steps from the first to the last finger of the plain hand (common practice). */
 const FRAME: Readonly<Record<Instrument['kind'], number>> = { violin: 5, viola: 5, cello: 3, bass: 2 };

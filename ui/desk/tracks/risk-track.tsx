@@ -25,6 +25,8 @@ export const RiskTrack = memo(function RiskTrack({ system, risks, findings, barO
   for (const finding of findings) for (const id of finding.noteIds.slice(0, 1)) severity.set(id, Math.max(severity.get(id) ?? 0, finding.severity));
   const spots = worstByBar(findings.filter((finding) => finding.noteIds.some((id) => system.heads[id])), barOf);
   const row = new Row();
+  const stems = [...severity.keys()].map((id) => system.heads[id]?.x ?? -1);
+  const clearOfStems = (from: number, to: number) => stems.every((x) => x < from || x > to);
   return (
     <svg width={system.widthPx} height={HEIGHT} className="block" role="img" aria-label={`Risk: ${spots.length} bars with a finding in this system.`}>
       <line x1={LABEL_WIDTH} x2={end} y1={BASE} y2={BASE} stroke="var(--line)" />
@@ -47,15 +49,13 @@ export const RiskTrack = memo(function RiskTrack({ system, risks, findings, barO
         const x = system.heads[id]!.x;
         const label = shortLabel(finding);
         const width = textWidth(label);
-        const left = x + 8 + width > end;
-        const at = left ? x - 8 - width : x + 8;
-        const free = row.claim({ from: at, to: at + width });
+        const at = [x + 8, x - 8 - width].find((from) => from >= LABEL_WIDTH && from + width <= end && clearOfStems(from, from + width) && row.claim({ from, to: from + width }));
         const chance = drawn.find((risk) => risk.noteId === id)?.chance ?? 0;
         const y = Math.max(12, BASE - Math.min(1, chance / FULL) * (BASE - 8) + 3);
         return (
           <g key={finding.id}>
             {finding.kind !== 'out-of-tune risk' && <Shape cause={finding.kind} x={x} y={BASE - 4} size={4.5} colour="var(--plum)" />}
-            {free && <text x={at} y={Math.min(y, BASE - 4)} fontSize={12} fontWeight={600} fill="var(--plum)">{label}</text>}
+            {at !== undefined && <text x={at} y={Math.min(y, BASE - 4)} fontSize={12} fontWeight={600} fill="var(--plum)">{label}</text>}
           </g>
         );
       })}

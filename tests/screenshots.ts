@@ -1,0 +1,74 @@
+/**
+ * npm run screenshots, with Omaggio running at OMAGGIO_URL on a fresh demo: the pictures of docs/screenshots.
+ */
+import { chromium, type Page } from '@playwright/test';
+
+const url = process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000';
+
+interface Shot {
+  name: string;
+  /** Piece and part on the shelf; none for the shelf itself. */
+  part?: [piece: string, part: string];
+  bars?: string;
+  theme?: 'dark';
+  size?: { width: number; height: number };
+  act?: (page: Page) => Promise<void>;
+}
+
+const focus = (page: Page) => page.getByRole('group', { name: /^Score/ }).focus();
+const press = async (page: Page, key: string, times = 1) => {
+  for (let i = 0; i < times; i++) await page.keyboard.press(key);
+};
+
+const SHOTS: readonly Shot[] = [
+  { name: 'shelf' },
+  {
+    name: 'desk-choices', part: ['Mill Race Serenade', 'Violin I'], bars: '49-64',
+    act: async (page) => {
+      await focus(page);
+      await press(page, 'ArrowRight', 5);
+      await page.getByRole('region', { name: 'Ways to play this note' }).getByRole('article').first().waitFor();
+    },
+  },
+  { name: 'desk-findings', part: ['Staircase', 'Violin'], bars: '17-32', act: async (page) => page.getByRole('tab', { name: /^Findings/ }).click() },
+  {
+    name: 'desk-fingering', part: ['The Heron', 'Cello'], bars: '17-32',
+    act: async (page) => {
+      await focus(page);
+      await press(page, 'f');
+      await page.getByRole('region', { name: 'Suggested fingerings' }).waitFor();
+    },
+  },
+  {
+    name: 'desk-bowing-dark', part: ['Mill Race Serenade', 'Cello'], bars: '65-80', theme: 'dark',
+    act: async (page) => {
+      await focus(page);
+      await press(page, 'b');
+      await page.getByRole('region', { name: 'Suggested bowings' }).waitFor();
+    },
+  },
+  { name: 'desk-tablet', part: ['Evening Barge', 'Viola'], size: { width: 820, height: 1180 } },
+];
+
+async function main(): Promise<void> {
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'] });
+  for (const { name, part, bars, theme, size, act } of SHOTS) {
+    const context = await browser.newContext({ viewport: size ?? { width: 1280, height: 800 } });
+    if (theme) await context.addCookies([{ name: 'theme', value: theme, url }]);
+    const page = await context.newPage();
+    await page.goto(url);
+    if (part) {
+      const href = await page.getByRole('article', { name: part[0] }).getByRole('link', { name: new RegExp(`^${part[1]} \\d`) }).getAttribute('href');
+      await page.goto(`${url}${href}${bars ? `?bars=${bars}` : ''}`);
+      await page.locator('[data-report=true][data-engraved=true]').waitFor();
+    }
+    await page.waitForTimeout(500);
+    await act?.(page);
+    await page.waitForTimeout(500);
+    await page.screenshot({ path: `docs/screenshots/${name}.png` });
+    await context.close();
+  }
+  await browser.close();
+}
+
+void main();
