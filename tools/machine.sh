@@ -4,6 +4,7 @@
 set -u
 root="$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)"
 export NEXT_TELEMETRY_DISABLED=1
+unset OMAGGIO_OWN_DATABASE
 
 say() { printf '%s\n' "$*"; }
 die() { printf 'omaggio: %s\n' "$1" >&2; shift; for line in "$@"; do printf '         %s\n' "$line" >&2; done; exit 1; }

@@ -11,8 +11,8 @@ import { clockFor } from '../core/score/time';
 import { readMusicXml } from '../core/formats/musicxml/read';
 import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
-import type { Marking } from '../core/marking/mark';
-import { changesFor, suggestedBowing, suggestedFingering } from '../core/marking/suggestion';
+import type { MarkKind, Marking } from '../core/marking/mark';
+import { changesFor, suggestedBowing, suggestedFingering, withoutSuggestions } from '../core/marking/suggestion';
 import type { Change } from '../core/marking/change';
 import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
 import { fingerPart } from '../core/left-hand/part';
@@ -49,6 +49,9 @@ export interface BowingChoice {
   changes: Change[];
 }
 
+const FINGER_KINDS: readonly MarkKind[] = ['finger', 'string'];
+const BOW_KINDS: readonly MarkKind[] = ['bow', 'hook', 'retake', 'slur'];
+
 export class Analyst {
   private score: Score | null = null;
 
@@ -67,23 +70,25 @@ export class Analyst {
 
   suggestFingering(conditions: Conditions, range: BarRange): FingeringChoice[] {
     const { part } = this;
-    const { alternatives } = fingerPart({ ...this.request(conditions), within: ticksOf(part, range), alternatives: 3 });
+    const marking = withoutSuggestions(conditions.marking, FINGER_KINDS, this.idsIn(range));
+    const { alternatives } = fingerPart({ ...this.request({ ...conditions, marking }), within: ticksOf(part, range), alternatives: 3 });
     const links = slurLinks(part, this.line, conditions.marking);
     const best = alternatives[0];
     return alternatives.map((way) => ({
       way,
       numbers: fingeringNumbers(way, this.line, links),
       ...(best && way !== best ? costsMore(way.terms, best.terms) : { more: [], less: [] }),
-      changes: changesFor(conditions.marking, suggestedFingering(way, part), { kinds: ['finger', 'string'], targets: this.idsIn(range) }),
+      changes: changesFor(conditions.marking, suggestedFingering(way, part), { kinds: FINGER_KINDS, targets: this.idsIn(range) }),
     }));
   }
 
   suggestBowing(conditions: Conditions, range: BarRange): BowingChoice[] {
-    const plans = planBowing({ ...this.request(conditions), line: this.line, within: ticksOf(this.part, range), alternatives: 3 });
+    const marking = withoutSuggestions(conditions.marking, BOW_KINDS, this.idsIn(range));
+    const plans = planBowing({ ...this.request({ ...conditions, marking }), line: this.line, within: ticksOf(this.part, range), alternatives: 3 });
     return plans.map((plan) => ({
       plan,
       numbers: bowingNumbers(plan, this.part),
-      changes: changesFor(conditions.marking, suggestedBowing(plan), { kinds: ['bow', 'hook', 'retake', 'slur'], targets: this.idsIn(range) }),
+      changes: changesFor(conditions.marking, suggestedBowing(plan), { kinds: BOW_KINDS, targets: this.idsIn(range) }),
     }));
   }
 

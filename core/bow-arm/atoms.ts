@@ -35,6 +35,7 @@ export interface Atom {
   notes: number;
   lock: 'down' | 'up' | null;
   mustRetake: boolean;
+  /** A hook needs a note before it, and the bow on the string: beside a retake it does not count (the checks say so). */
   mustHook: boolean;
   /** Outside the passage that is planned: stays as it is. */
   held: boolean;
@@ -110,7 +111,7 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
       accent, notes: event.notes.length,
       lock: event.notes.map((note) => bowInForce(note, marking)).find((bow) => bow !== null) ?? null,
       mustRetake: event.ids.some((id) => markAt(marking, id, 'retake')?.value === 'yes'),
-      mustHook: event.ids.some((id) => markAt(marking, id, 'hook')?.value === 'yes'),
+      mustHook: atoms.length > 0 && event.ids.some((id) => markAt(marking, id, 'hook')?.value === 'yes') && !event.ids.some((id) => markAt(marking, id, 'retake')?.value === 'yes'),
       held: false,
     });
     lastEndS = endS;

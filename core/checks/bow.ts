@@ -1,11 +1,12 @@
 /** Findings of the bow arm: slurs longer than the bow, uneven returns, retakes and rates. */
 import { noteById } from '../score/find';
+import { bowInForce, markAt } from '../marking/mark';
 import type { Bowing, Stroke } from '../bow-arm/bowing';
 import { HAIR_CM } from '../bow-arm/tables';
 import type { LineContext } from './check';
 import type { Finding, TempoLimit } from './finding';
 import { BOW_LOAD_FROM, severityOf, STROKES_PER_S, UNEVEN_DB_FROM } from './tables';
-import { quickText, racesText, retakeText, runsOutText } from './words';
+import { quickText, racesText, retakeText, runsOutText, unmetText } from './words';
 
 /** A stroke cannot use the last bit of hair at either end. */
 const USABLE = 0.95;
@@ -30,6 +31,8 @@ export function bowFindings(bowing: Bowing, context: LineContext): { findings: F
       if (severity) findings.push({ id: `${kind} ${note.id}`, kind, ...place, noteIds: stroke.noteIds, severity, numbers, text, hearIt: null, remedies });
     };
     const before = bowing.strokes[i - 1];
+    const unmet = unmetMarks(stroke, context);
+    if (unmet.length) add('contradiction', 1, [0, 0, 1], { marks: unmet.join(', '), planned: `${stroke.direction}${stroke.hooked ? ', hooked' : ''}${stroke.retake ? ', retake' : ''}` }, unmetText(unmet), [{ text: 'Take one of the marks here or on the note before away.', before: null, after: null }]);
 
     const neededCm = stroke.slowest * stroke.seconds;
     const runsOut = neededCm / (hairCm * USABLE);
@@ -67,6 +70,18 @@ export function bowFindings(bowing: Bowing, context: LineContext): { findings: F
     }
   });
   return { findings, limits };
+}
+
+/** Marks at the start of a stroke that no plan can meet together. */
+function unmetMarks(stroke: Stroke, { part, marking }: LineContext): string[] {
+  const notes = stroke.noteIds.map((id) => noteById(part, id)!).filter((note) => note.onset === stroke.onset);
+  const has = (kind: 'hook' | 'retake') => notes.some((note) => markAt(marking, note.id, kind)?.value === 'yes');
+  const wanted = notes.map((note) => bowInForce(note, marking)).find((bow) => bow !== null) ?? null;
+  return [
+    ...(wanted !== null && wanted !== stroke.direction ? [`${wanted}-bow`] : []),
+    ...(has('hook') && !stroke.hooked ? ['hook'] : []),
+    ...(has('retake') && !stroke.retake ? ['retake'] : []),
+  ];
 }
 
 /** Loudness step that the dynamics ask for, from the speeds at which each level speaks. */

@@ -73,6 +73,19 @@ describe('findings', () => {
     const marking: Marking = { [markKey(part.notes[1]!.id, 'finger')]: { value: '4', origin: 'coach' }, [markKey(part.notes[1]!.id, 'string')]: { value: '1', origin: 'coach' } };
     expect(kinds(report('violin', 'A4 B4 C5 D5', { marking }))).toContain('contradiction');
   });
+  test('bow marks that cannot be met together are named, and the rest is still planned', () => {
+    const { part } = makeScore('violin', 'A4 B4 C5 D5');
+    const coach = (note: number, kind: 'bow' | 'hook' | 'retake', value: string) => ({ [markKey(part.notes[note]!.id, kind)]: { value, origin: 'coach' as const } });
+    const clash = (marking: Marking) => {
+      const made = report('violin', 'A4 B4 C5 D5', { marking });
+      expect(made.bowing!.strokes).toHaveLength(4);
+      return made.findings.filter((finding) => finding.kind === 'contradiction').map((finding) => [finding.beat, finding.numbers.marks]);
+    };
+    expect(clash({ ...coach(2, 'hook', 'yes'), ...coach(2, 'retake', 'yes') })).toEqual([[3, 'hook']]);
+    expect(clash(coach(0, 'hook', 'yes'))).toEqual([[1, 'hook']]);
+    expect(clash({ ...coach(1, 'bow', 'up'), ...coach(2, 'bow', 'down'), ...coach(2, 'hook', 'yes') })).toHaveLength(1);
+    expect(clash({ ...coach(1, 'bow', 'up'), ...coach(2, 'bow', 'up'), ...coach(2, 'hook', 'yes') })).toEqual([]);
+  });
   test('a quick leap is late, with the tempo at which it is not', () => {
     const leap = 'A4/0.25 B4/0.25 A6/0.25 B6/0.25 A4/3';
     const { part } = makeScore('violin', leap);

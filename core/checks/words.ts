@@ -59,6 +59,8 @@ export const retakeText = (needed: number, free: number): string => `The retake 
 
 export const quickText = (rate: number, most: number): string => `${rate.toFixed(1)} separate strokes a second; this level manages about ${most}.`;
 
+export const unmetText = (marks: readonly string[]): string => `Marked ${marks.join(' and ')}: not to be met together with the marks around it.`;
+
 /** Goes with every advice that stretches the hand. */
 export const REACH_CAUTION = 'No pain, ever: a smaller hand takes another fingering, not a bigger stretch.';
 

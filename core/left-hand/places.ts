@@ -111,8 +111,9 @@ function harmonicPlaces(string: number, open: Pitch, midi: number, player: Playe
 
 const HIGHEST_LETTER_POSITION = 14;
 
+/** Two readings of one note may come to the same finger in the same frame: the more usual one stays. */
 function letterPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, instrument: Instrument, costs: PlaceCosts): Place[] {
-  const places: Place[] = [];
+  const places = new Map<string, Place>();
   const spelledDistance = letterIndex(pitch) - letterIndex(open);
   for (const reading of [0, -1, 1]) {
     const distance = spelledDistance + reading;
@@ -126,11 +127,15 @@ function letterPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, i
         const fit = letterFit(position, finger, reach, stop, costs);
         if (!fit) continue;
         const hand = frameStop(position);
-        places.push({
+        const shape = reach === 0 && !fit.extension ? 'closed' : reach < 0 ? 'extended back' : 'extended';
+        const key = `${finger} ${position} ${shape}`;
+        const known = places.get(key);
+        if (known && known.frameCost + known.extensionCost <= fit.cost + readingCost + fit.extensionCost) continue;
+        places.set(key, {
           string, stop, finger,
           hand: wholeHand(position, stop, finger), handMm: stopMm(instrument.lengthMm, hand),
           position: letterPositionName(position),
-          shape: reach === 0 && !fit.extension ? 'closed' : reach < 0 ? 'extended back' : 'extended',
+          shape,
           extension: fit.extension, harmonic: null,
           frameCost: fit.cost + readingCost, extensionCost: fit.extensionCost,
           letter: letterIndex(open) + distance,
@@ -138,7 +143,7 @@ function letterPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, i
       }
     }
   }
-  return places;
+  return [...places.values()];
 }
 
 /** Mean stop of a letter above the open string: seven letters to the octave. */

@@ -3,7 +3,7 @@
  * autosave, the history and the difference between two hand-outs. A `from` that does not match what
  * is stored is a conflict and is returned, never overwritten.
  */
-import { markKey, type Mark, type MarkKind, type Marking } from './mark';
+import { markKey, splitKey, type Mark, type MarkKind, type Marking } from './mark';
 
 export interface Change {
   target: string;
@@ -78,8 +78,7 @@ export function difference(from: Marking, to: Marking): Change[] {
     const before = from[key] ?? null;
     const after = to[key] ?? null;
     if (sameMark(before, after)) continue;
-    const at = key.lastIndexOf('|');
-    changes.push({ target: key.slice(0, at), kind: key.slice(at + 1) as MarkKind, from: before, to: after });
+    changes.push({ ...splitKey(key), from: before, to: after });
   }
   return changes;
 }

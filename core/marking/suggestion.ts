@@ -4,7 +4,7 @@ import { fingerName } from '../instruments/player';
 import { marksWorthWriting, type Fingering } from '../left-hand/fingering';
 import { bowMarksWorthWriting, type Bowing } from '../bow-arm/bowing';
 import { noteById } from '../score/find';
-import { markKey, type Mark, type MarkKind, type Marking } from './mark';
+import { markKey, splitKey, type Mark, type MarkKind, type Marking } from './mark';
 
 export interface Wanted {
   target: string;
@@ -28,14 +28,22 @@ export function suggestedBowing(bowing: Bowing): Wanted[] {
   return bowMarksWorthWriting(bowing).map(({ noteId, kind, value }) => ({ target: noteId, kind, mark: { value, origin: 'suggestion' } }));
 }
 
+/** A marking without the suggestions taken earlier at these notes: asked anew, only the coach's own marks are locks. */
+export function withoutSuggestions(marking: Marking, kinds: readonly MarkKind[], targets: ReadonlySet<string>): Marking {
+  return Object.fromEntries(
+    Object.entries(marking).filter(([key, mark]) => {
+      const { target, kind } = splitKey(key);
+      return mark.origin !== 'suggestion' || !kinds.includes(kind) || !targets.has(target);
+    }),
+  );
+}
+
 /** The changes that put wanted marks into a marking; marks of the coach are left as they are. */
 export function changesFor(marking: Marking, wanted: readonly Wanted[], replacing: { kinds: readonly MarkKind[]; targets: ReadonlySet<string> }) {
   const goal = new Map(wanted.map((each) => [markKey(each.target, each.kind), each]));
   const changes: Array<{ target: string; kind: MarkKind; from: Mark | null; to: Mark | null }> = [];
   for (const [key, from] of Object.entries(marking)) {
-    const at = key.lastIndexOf('|');
-    const target = key.slice(0, at);
-    const kind = key.slice(at + 1) as MarkKind;
+    const { target, kind } = splitKey(key);
     if (from.origin !== 'suggestion' || !replacing.kinds.includes(kind) || !replacing.targets.has(target) || goal.has(key)) continue;
     changes.push({ target, kind, from, to: null });
   }

@@ -4,23 +4,10 @@ import type { ChangeSet } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
 import type { InstrumentKind } from '@/core/score/score';
 import type { PlayerDescription } from '@/core/instruments/player';
+import type { Engraving } from '@/workers/server/engraver';
+import type { System } from '@/workers/server/picture';
 
-export interface NoteHead {
-  x: number;
-  y: number;
-}
-
-export interface System {
-  svg: string;
-  widthPx: number;
-  heightPx: number;
-  heads: Record<string, NoteHead>;
-  bars: Array<{ from: number; to: number }>;
-}
-
-export interface Engraving {
-  systems: System[];
-}
+export type { Engraving, System };
 
 export type PlayerChoice = PlayerDescription & { id: string };
 

@@ -1,0 +1,126 @@
+import { demoText } from '../support/demo';
+import { closeDatabase, openDatabase } from '../support/database';
+import { GET as health } from '../../app/api/health/route';
+import { POST as takeIn } from '../../app/api/pieces/route';
+import { PATCH as patchPiece } from '../../app/api/pieces/[id]/route';
+import { GET as marked } from '../../app/api/pieces/[id]/marked/route';
+import { GET as music } from '../../app/api/parts/[id]/music/route';
+import { POST as engraving } from '../../app/api/parts/[id]/engraving/route';
+import { PUT as passages } from '../../app/api/parts/[id]/passages/route';
+import { PUT as settings } from '../../app/api/parts/[id]/settings/route';
+import { POST as changes } from '../../app/api/markings/[id]/changes/route';
+import { LARGEST_FILE_BYTES } from '../../core/formats/xml';
+import { markingOfPart } from '../../server/markings';
+import { partSettings } from '../../server/parts';
+
+jest.setTimeout(60_000);
+let studio: string;
+let partId: string;
+let pieceId: string;
+let markingId: string;
+beforeAll(async () => {
+  studio = await openDatabase();
+  const response = await takeIn(post('/api/pieces?name=low-tide.musicxml', demoText('low-tide')));
+  expect(response.status).toBe(201);
+  const taken = (await response.json()) as { pieceId: string; firstPartId: string };
+  pieceId = taken.pieceId;
+  partId = taken.firstPartId;
+  markingId = (await markingOfPart(studio, partId)).id;
+});
+afterAll(closeDatabase);
+
+const address = (path: string) => `http://127.0.0.1${path}`;
+function post(path: string, body: BodyInit | object, headers: Record<string, string> = {}, method = 'POST'): Request {
+  return new Request(address(path), { method, headers, body: typeof body === 'string' || body instanceof Uint8Array ? (body as BodyInit) : JSON.stringify(body) });
+}
+const at = (id: string) => ({ params: Promise.resolve({ id }) });
+const NOBODY = '00000000-0000-4000-8000-000000000000';
+async function problem(response: Response): Promise<string> {
+  const { problem: said } = (await response.json()) as { problem: { place: string | null; what: string; remedy: string } };
+  expect(said.remedy.length).toBeGreaterThan(0);
+  return `${response.status} ${said.place ?? ''} ${said.what}`;
+}
+
+test('the server says that it is there', async () => {
+  expect(await (await health()).json()).toEqual({ ok: true });
+});
+
+describe('taking in', () => {
+  test('the same file again is found, not doubled', async () => {
+    const again = await takeIn(post('/api/pieces?name=other-name.musicxml', demoText('low-tide')));
+    expect([again.status, ((await again.json()) as { alreadyThere: boolean }).alreadyThere]).toEqual([200, true]);
+  });
+  test('a file over the limit is refused, whether it says its length or not', async () => {
+    expect(await problem(await takeIn(post('/api/pieces?name=big.musicxml', 'x', { 'content-length': String(LARGEST_FILE_BYTES + 1) })))).toMatch(/^413 big\.musicxml The file is larger than 32 MB/);
+    const endless = new ReadableStream({ pull: (controller) => controller.enqueue(new Uint8Array(1 << 20)) });
+    const request = new Request(address('/api/pieces?name=endless.xml'), { method: 'POST', body: endless, duplex: 'half' } as RequestInit);
+    expect(await problem(await takeIn(request))).toMatch(/^413 endless\.xml/);
+  });
+  test('an empty body is an empty file', async () => {
+    expect(await problem(await takeIn(post('/api/pieces?name=empty.xml', '')))).toMatch(/^422 empty\.xml The file is empty/);
+  });
+});
+
+describe('what is not there, or not ours to change', () => {
+  test('is answered with 404 and a way back', async () => {
+    for (const id of [NOBODY, 'not-an-id']) {
+      expect((await music(new Request(address('/')), at(id))).status).toBe(404);
+      expect((await marked(new Request(address('/')), at(id))).status).toBe(404);
+      expect((await engraving(post('/', { fromBar: 0, toBar: 1, widthPx: 700, marking: {} }), at(id))).status).toBe(404);
+      expect((await passages(post('/', [], {}, 'PUT'), at(id))).status).toBe(404);
+      expect((await settings(post('/', {}, {}, 'PUT'), at(id))).status).toBe(404);
+      expect((await patchPiece(post('/', { onShelf: true }, {}, 'PATCH'), at(id))).status === 404 || id === NOBODY).toBe(true);
+    }
+    expect(await problem(await changes(post('/', [set()]), at(NOBODY)))).toMatch(/^404/);
+  });
+  test('another site may not write', async () => {
+    expect(await problem(await changes(post('/', [set()], { 'sec-fetch-site': 'cross-site' }), at(markingId)))).toMatch(/^403/);
+    expect(await problem(await takeIn(post('/api/pieces?name=x.xml', demoText('staircase'), { 'sec-fetch-site': 'cross-site' })))).toMatch(/^403/);
+  });
+});
+
+const set = (to = '1') => ({ id: crypto.randomUUID(), at: '2030-01-01T00:00:00.000Z', reason: 'Finger', undoes: null, changes: [{ target: 'n-P1-0-1-0-A2-0', kind: 'finger', from: null, to: { value: to, origin: 'coach' } }] });
+
+describe('nonsense is refused with the place in it', () => {
+  test.each([
+    ['no JSON', 'x'], ['no list', {}], ['an empty list', []], ['an unknown finger', [set('7')]], ['an id that is none', [{ ...set(), id: '7' }]], ['a time that is none', [{ ...set(), at: 'yesterday' }]],
+  ])('changes: %s', async (_, body) => expect(await problem(await changes(post('/', body), at(markingId)))).toMatch(/^400/));
+  test.each([
+    ['a passage after the last bar', [{ name: 'A', fromBar: 30, toBar: 32 }], /^422 A The passage ends after the last bar/],
+    ['a passage that ends before it begins', [{ name: 'A', fromBar: 3, toBar: 2 }], /^400/],
+    ['a passage without a name', [{ name: '  ', fromBar: 1, toBar: 2 }], /^400/],
+  ])('passages: %s', async (_, body, message) => expect(await problem(await passages(post('/', body, {}, 'PUT'), at(partId)))).toMatch(message));
+  test('engraving: bars that the part does not have, a width of nothing', async () => {
+    expect(await problem(await engraving(post('/', { fromBar: 0, toBar: 400, widthPx: 700, marking: {} }), at(partId)))).toMatch(/^422/);
+    expect(await problem(await engraving(post('/', { fromBar: 0, toBar: 4, widthPx: 0, marking: {} }), at(partId)))).toMatch(/^400 widthPx/);
+  });
+  test('settings: a tempo that nobody plays', async () => {
+    expect(await problem(await settings(post('/', { tempo: 5000 }, {}, 'PUT'), at(partId)))).toMatch(/^400 tempo/);
+  });
+});
+
+describe('what is well said is done', () => {
+  test('changes are stored once, a clash is answered with what is stored', async () => {
+    const first = set('1');
+    expect((await changes(post('/', [first]), at(markingId))).status).toBe(200);
+    expect((await changes(post('/', [first]), at(markingId))).status).toBe(200);
+    const clash = await changes(post('/', [set('2')]), at(markingId));
+    expect(clash.status).toBe(409);
+    expect(await clash.json()).toMatchObject({ ok: false, conflicts: [{ stored: { value: '1' } }] });
+  });
+  test('one setting leaves the other alone', async () => {
+    await settings(post('/', { tempo: 72 }, {}, 'PUT'), at(partId));
+    await settings(post('/', { playerId: null }, {}, 'PUT'), at(partId));
+    expect(await partSettings(studio, partId)).toEqual({ playerId: null, tempo: 72 });
+  });
+  test('the marked part comes as a file with a name that every system takes', async () => {
+    const response = await marked(new Request(address(`/api/pieces/${pieceId}/marked?part=${partId}`)), at(pieceId));
+    expect(response.headers.get('content-disposition')).toBe(`attachment; filename="low-tide (Double Bass, marked).musicxml"; filename*=UTF-8''low-tide%20(Double%20Bass%2C%20marked).musicxml`);
+    expect(await response.text()).toContain('<fingering>1</fingering>');
+  });
+  test('a passage is engraved with the marks that are sent, stored or not', async () => {
+    const response = await engraving(post('/', { fromBar: 0, toBar: 3, widthPx: 700, marking: { 'n-P1-0-1-0-A2-0|finger': { value: '4', origin: 'coach' } } }), at(partId));
+    const { systems } = (await response.json()) as { systems: Array<{ svg: string }> };
+    expect(systems[0]!.svg).toContain('class="fing"');
+  });
+});

@@ -1,0 +1,69 @@
+import { demoScore, demoText } from '../tests/support/demo';
+import { cutPart } from '../core/formats/musicxml/cut';
+import { applyChanges } from '../core/marking/change';
+import { automaticPassages } from '../core/score/passages';
+import type { PlayerDescription } from '../core/instruments/player';
+import { Analyst, type Conditions } from './analyst';
+
+const plain: Conditions = { marking: {}, player: null, tempo: null };
+const bars = { fromBar: 0, toBar: 15 };
+const small: PlayerDescription = { name: 'Pia', instrument: 'cello', size: '3/4', tuning: 'orchestral', hand: 'small', level: 'intermediate', thumbPosition: true };
+
+describe('the analyst of one part', () => {
+  const analyst = new Analyst();
+  const { part, ticksPerQuarter } = analyst.open(demoText('the-heron'));
+
+  test('reads the part as the core does', () => {
+    expect(part.notes).toEqual(demoScore('the-heron').score.parts[0]!.notes);
+    expect(ticksPerQuarter).toBe(12);
+    expect(() => new Analyst().report(plain, [])).toThrow('no part is open');
+    expect(() => new Analyst().open('<html/>')).toThrow(/not a MusicXML score/);
+  });
+  test('taking the best fingering makes the plan keep to it, and then nothing is left to write', () => {
+    const best = analyst.suggestFingering(plain, bars)[0]!;
+    const marking = applyChanges({}, best.changes).marking;
+    const again = analyst.suggestFingering({ ...plain, marking }, bars)[0]!;
+    expect(again.way.notes.map((note) => note.place)).toEqual(best.way.notes.map((note) => note.place));
+    expect(again.changes).toEqual([]);
+    expect(Object.values(marking).every((mark) => mark.origin === 'suggestion')).toBe(true);
+  });
+  test('taking another one afterwards leaves no mark of the first behind', () => {
+    const [first, second] = analyst.suggestFingering(plain, bars);
+    const marking = applyChanges({}, first!.changes).marking;
+    const replaced = applyChanges(marking, analyst.suggestFingering({ ...plain, marking }, bars)[1]!.changes).marking;
+    const fresh = applyChanges({}, second!.changes).marking;
+    expect(Object.keys(fresh).length).toBeGreaterThan(0);
+    expect(replaced).toEqual(fresh);
+  });
+  test('the best bowing, taken, is planned again', () => {
+    const best = analyst.suggestBowing(plain, bars)[0]!;
+    const marking = applyChanges({}, best.changes).marking;
+    const again = analyst.suggestBowing({ ...plain, marking }, bars)[0]!;
+    expect(again.plan.strokes.map((stroke) => [stroke.noteIds[0], stroke.direction])).toEqual(best.plan.strokes.map((stroke) => [stroke.noteIds[0], stroke.direction]));
+  });
+  test('another player, another report', () => {
+    const passages = automaticPassages(part);
+    const usual = analyst.report(plain, passages);
+    const forPia = analyst.report({ ...plain, player: small }, passages);
+    expect(forPia.tempo.ceiling!).toBeLessThan(usual.tempo.ceiling!);
+    expect(forPia.passages.map((passage) => passage.name)).toEqual(['Opening', 'A']);
+  });
+  test('a player of an unknown size is taken for a usual adult rather than failing', () => {
+    expect(analyst.report({ ...plain, player: { ...small, size: '9/9' } }, []).tempo).toEqual(analyst.report(plain, []).tempo);
+  });
+  test('choices for a note, none for one that is not there', () => {
+    expect(analyst.choices(plain, part.notes[5]!.id).length).toBeGreaterThan(2);
+    expect(analyst.choices(plain, 'nobody')).toEqual([]);
+  });
+});
+
+test('of divided violins every line has its choices', () => {
+  const { document } = demoScore('mill-race-serenade');
+  const analyst = new Analyst();
+  const { part } = analyst.open(cutPart(document, 'P1'));
+  const chord = part.notes.filter((note) => note.barIndex === 33);
+  expect(chord).toHaveLength(2);
+  for (const note of chord) expect(analyst.choices(plain, note.id).length).toBeGreaterThan(1);
+  const report = analyst.report(plain, []);
+  expect(chord.every((note) => report.fingering!.notes.some((fingered) => fingered.id === note.id))).toBe(true);
+});
