@@ -5,7 +5,7 @@ module.exports = {
     { name: 'core-is-pure', severity: 'error', comment: 'no React, Next.js, database, DOM or file system in core', from: { path: '^core/', pathNot: '\\.(test|bench)\\.ts$' }, to: { path: '(^|node_modules/)(react|react-dom|next|pg|fs|path|node:.*|radix-ui)($|/)' } },
     { name: 'core-no-node', severity: 'error', from: { path: '^core/', pathNot: '\\.(test|bench)\\.ts$' }, to: { dependencyTypes: ['core'] } },
     { name: 'test-helpers-in-tests', severity: 'error', from: { path: '^core/', pathNot: '(\\.(test|bench)\\.ts$|^core/testing/)' }, to: { path: '^core/testing/' } },
-    { name: 'workers-import-core', severity: 'error', from: { path: '^workers/' }, to: { path: '^(app|ui|server|headless|demo|tools|tests)/' } },
+    { name: 'workers-import-core', severity: 'error', from: { path: '^workers/', pathNot: '\\.test\\.ts$' }, to: { path: '^(app|ui|server|headless|demo|tools|tests)/' } },
     { name: 'server-imports-core', severity: 'error', from: { path: '^server/' }, to: { path: '^(app|ui|headless|tools|tests)/' } },
     { name: 'server-starts-workers-by-path', severity: 'error', from: { path: '^server/' }, to: { path: '^workers/', dependencyTypesNot: ['type-only'] } },
     { name: 'ui-never-server', severity: 'error', from: { path: '^ui/' }, to: { path: '^(app|server|headless|demo|tools|tests)/' } },

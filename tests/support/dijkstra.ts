@@ -45,8 +45,8 @@ export function bowGraph(atoms: readonly Atom[], instrument: keyof typeof HAIR_C
   const hairCm = HAIR_CM[instrument];
   const spans: StrokeSpan[] = atoms.map((_, i) => strokeSpan(atoms, i, i, instrument, costs));
   const own = spans.map((span) => (start: number, end: number) => spanCost(span, gridPlace(start), gridPlace(end), hairCm, costs));
-  const cells = (use: (start: number, end: number) => void) => {
-    for (let start = 0; start < GRID; start++) for (let end = 0; end < GRID; end++) if (start !== end) use(start, end);
+  const cells = (visit: (start: number, end: number) => void) => {
+    for (let start = 0; start < GRID; start++) for (let end = 0; end < GRID; end++) if (start !== end) visit(start, end);
   };
   cells((start, end) => graph.addLink(START, `0/${start}/${end}`, own[0]!(start, end) + LIFT));
   for (let i = 1; i < atoms.length; i++) {

@@ -72,12 +72,23 @@ describe('the marking in the browser', () => {
   });
   test('what an earlier visit could not send is there again and is sent', async () => {
     const left: ChangeSet = { id: 'left', at: '2030-01-01T00:00:00.000Z', reason: 'Finger 4', changes: finger('a', '4'), undoes: null };
-    const { around, later, sent } = stage([], [left]);
+    const { around, sent } = stage([], [left]);
     const store = new MarkingStore({}, [], around);
+    expect(store.snapshot().marking).toEqual({});
+    store.restore();
+    store.restore();
     expect(store.snapshot().marking).toEqual({ 'a|finger': coach('4') });
-    later.forEach((task) => task());
     await settled();
     expect(sent).toEqual([[left]]);
+  });
+  test('what the server has already is not sent again', async () => {
+    const left: ChangeSet = { id: 'left', at: '2030-01-01T00:00:00.000Z', reason: 'Finger 4', changes: finger('a', '4'), undoes: null };
+    const { around, sent, kept } = stage([], [left]);
+    const store = new MarkingStore({ 'a|finger': coach('4') }, [left], around);
+    store.restore();
+    await settled();
+    expect([sent, kept()]).toEqual([[], []]);
+    expect(store.snapshot().stacks.undo).toEqual([left]);
   });
   test('a clash is shown, and nothing is overwritten until the coach says so', async () => {
     const theirs: Marking = { [markKey('a', 'finger')]: coach('1') };

@@ -49,13 +49,15 @@ export function Desk({ data }: { data: DeskData }) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const [undoPassages, setUndoPassages] = useState<{ what: string; before: Passage[] } | null>(null);
   const score = useRef<HTMLDivElement>(null);
+  /** Suggestions asked for another passage or other marks are out of date when they come. */
+  const latestAsked = useRef(0);
   const widthPx = useWidth(score, data.widthPx);
 
   const passage = useMemo<Passage>(() => passages[current] ?? { name: 'the part', fromBar: 0, toBar: Math.max(0, (part?.bars.length ?? 1) - 1) }, [passages, current, part]);
   const player = data.players.find((each) => each.id === playerId) ?? null;
   const conditions = useMemo<Conditions>(() => ({ marking: state.marking, player, tempo }), [state.marking, player, tempo]);
-  const report = useReport(analyst, conditions, passages);
-  const engraved = useEngraving(data.part.id, passage, widthPx, state.marking, { engraving: data.engraving, widthPx: data.widthPx });
+  const { report, failed: checkFailed } = useReport(analyst, conditions, passages);
+  const engraved = useEngraving(data.part.id, passage, widthPx, state.marking, { engraving: data.engraving, widthPx: data.widthPx }, passages[current + 1]);
   const { selection, chosen, order, pick, away, clear } = useSelection(part, data.noteId);
   const focus = selection.focus && part ? noteById(part, selection.focus) : undefined;
   const chosenIds = useMemo(() => new Set(chosen.map((note) => note.id)), [chosen]);
@@ -99,6 +101,8 @@ export function Desk({ data }: { data: DeskData }) {
   const openPassage = useCallback((index: number) => {
     if (index < 0 || index >= passages.length) return;
     setCurrent(index);
+    latestAsked.current++;
+    setWorking(false);
     setSuggestions(null);
     clear();
     setNoteChoices(null);
@@ -124,9 +128,12 @@ export function Desk({ data }: { data: DeskData }) {
     if (!analyst) return;
     setTab('choices');
     setWorking(true);
+    const asked = ++latestAsked.current;
     try {
       const range = { fromBar: passage.fromBar, toBar: passage.toBar };
-      setSuggestions(kind === 'fingering' ? { kind, items: await analyst.suggestFingering(conditions, range) } : { kind, items: await analyst.suggestBowing(conditions, range) });
+      const made: Suggestions = kind === 'fingering' ? { kind, items: await analyst.suggestFingering(conditions, range) } : { kind, items: await analyst.suggestBowing(conditions, range) };
+      if (asked !== latestAsked.current) return;
+      setSuggestions(made);
       setHighlighted(0);
     } catch {
       setProblem({ place: null, what: 'The suggestion could not be made.', remedy: 'Nothing was changed; try again, or reload the page.' });
@@ -269,6 +276,11 @@ export function Desk({ data }: { data: DeskData }) {
         tempo={{ wanted: tempo, printed: part ? printedTempo(part) : null }}
         canUndo={state.stacks.undo.at(-1)?.reason ?? null} canRedo={state.stacks.redo.at(-1)?.reason.replace(/^Undo: /, '') ?? null}
         onPlayer={(id) => void setSetting({ playerId: id })} onTempo={(value) => void setSetting({ tempo: value })}
+        onDownload={(event) => {
+          if (state.save === 'saved') return;
+          event.preventDefault();
+          setProblem({ place: null, what: 'Your last marks are not saved yet, and would be missing in the file.', remedy: 'Wait until it says “saved”, then take the file.' });
+        }}
         onUndo={() => obey({ do: 'undo' })} onRedo={() => obey({ do: 'redo' })}
       />
       <div className="flex min-h-0 grow max-lg:flex-col">
@@ -279,6 +291,10 @@ export function Desk({ data }: { data: DeskData }) {
         <main className="flex min-w-0 grow flex-col">
           <div className="grid gap-2 px-3 pt-2 empty:hidden">
             {failed && <ProblemNote problem={{ place: null, what: failed, remedy: '' }} />}
+            {checkFailed && <ProblemNote problem={{ place: null, what: 'The check could not be made with these marks.', remedy: 'The marks are saved; what is shown is the last check. Undo the last mark or reload.' }} />}
+            {data.part.instrument === null && !player && (
+              <p className="rounded-lg border border-line bg-sheet px-3 py-2">The name of this part says no bowed instrument that is known here; it is checked as for a violin. Choose a player above to say otherwise.</p>
+            )}
             {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
             {engraved.problem && <ProblemNote problem={engraved.problem} />}
             {state.conflict && (

@@ -3,7 +3,7 @@
 import { Check, ChevronDown, Download, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
-import { useState } from 'react';
+import { useState, type MouseEvent } from 'react';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import type { SaveState } from './marking-store';
 import type { DeskData, PlayerChoice } from './types';
@@ -20,9 +20,10 @@ interface Props {
   onTempo(tempo: number | null): void;
   onUndo(): void;
   onRedo(): void;
+  onDownload(event: MouseEvent): void;
 }
 
-export function Header({ data, players, player, tempo, save, canUndo, canRedo, onPlayer, onTempo, onUndo, onRedo }: Props) {
+export function Header({ data, players, player, tempo, save, canUndo, canRedo, onPlayer, onTempo, onUndo, onRedo, onDownload }: Props) {
   return (
     <header className="flex min-h-13 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
       <Link href="/" className="font-serif text-xl font-semibold">Omaggio</Link>
@@ -49,7 +50,7 @@ export function Header({ data, players, player, tempo, save, canUndo, canRedo, o
       <button type="button" className="button px-2" disabled={!canRedo} onClick={onRedo} aria-label={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'} title={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'}><Redo2 size={16} aria-hidden /></button>
       <PlayerMenu players={players} player={player} onPlayer={onPlayer} />
       <TempoField key={tempo.wanted ?? tempo.printed} tempo={tempo} onTempo={onTempo} />
-      <a className="button" href={`/api/pieces/${data.pieceId}/marked?part=${data.part.id}`} download aria-disabled={save !== 'saved'} title="The file as it came, with these marks"><Download size={15} aria-hidden /> Marked part</a>
+      <a className="button" href={`/api/pieces/${data.pieceId}/marked?part=${data.part.id}`} download onClick={onDownload} title="The file as it came, with these marks"><Download size={15} aria-hidden /> Marked part</a>
       <SaveChip state={save} />
       <ThemeSwitch />
     </header>

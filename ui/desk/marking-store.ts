@@ -35,10 +35,12 @@ export class MarkingStore {
   private state: MarkingState;
   private readonly listeners = new Set<() => void>();
   private sending = false;
+  private restored = false;
+  private readonly known: ReadonlySet<string>;
 
   constructor(marking: Marking, history: readonly ChangeSet[], private readonly around: Surroundings) {
     this.state = { marking, stacks: stacksOf(history), save: 'saved', pending: [], conflict: null };
-    this.restore(new Set(history.map((set) => set.id)));
+    this.known = new Set(history.map((set) => set.id));
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -79,18 +81,20 @@ export class MarkingStore {
     void this.flush();
   }
 
-  /** Changes that an earlier visit could not send. */
-  private restore(known: ReadonlySet<string>): void {
-    const left = this.around.load().filter((set) => !known.has(set.id));
-    if (left.length === 0) return this.around.keep([]);
+  /** Puts on top what an earlier visit could not send; once, when the page has come to life. */
+  restore(): void {
+    if (this.restored) return;
+    this.restored = true;
+    const left = this.around.load().filter((set) => !this.known.has(set.id));
+    if (left.length === 0) return this.around.keep(this.state.pending);
     let { marking, stacks } = this.state;
     for (const set of left) {
       const applied = applyChanges(marking, set.changes);
       marking = applied.marking;
       if (applied.conflicts.length === 0) stacks = pushed(stacks, set);
     }
-    this.state = { ...this.state, marking, stacks, pending: left, save: 'saving' };
-    this.around.later(() => void this.flush(), 0);
+    this.set({ marking, stacks, pending: left, save: 'saving' });
+    void this.flush();
   }
 
   private add(set: ChangeSet): void {

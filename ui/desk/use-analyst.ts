@@ -37,16 +37,21 @@ export function useAnalyst(partId: string): { analyst: RemoteAnalyst | null; ope
 }
 
 /** The report for the latest conditions; while one is being made only the newest request waits. */
-export function useReport(analyst: RemoteAnalyst | null, conditions: Conditions, passages: readonly Passage[]): Report | null {
+export function useReport(analyst: RemoteAnalyst | null, conditions: Conditions, passages: readonly Passage[]): { report: Report | null; failed: boolean } {
   const [report, setReport] = useState<Report | null>(null);
+  const [failed, setFailed] = useState(false);
   const busy = useRef(false);
   const next = useRef<(() => Promise<void>) | null>(null);
   useEffect(() => {
     if (!analyst) return;
     const ask = async (): Promise<void> => {
       busy.current = true;
-      const made = await analyst.report(conditions, passages);
-      setReport(made);
+      try {
+        setReport(await analyst.report(conditions, passages));
+        setFailed(false);
+      } catch {
+        setFailed(true);
+      }
       busy.current = false;
       const waiting = next.current;
       next.current = null;
@@ -55,5 +60,5 @@ export function useReport(analyst: RemoteAnalyst | null, conditions: Conditions,
     if (busy.current) next.current = ask;
     else void ask();
   }, [analyst, conditions, passages]);
-  return report;
+  return { report, failed };
 }

@@ -13,6 +13,7 @@ interface Shown {
 /** The passage with its marks, engraved by the server; the last picture stays until the next one is there. */
 export function useEngraving(
   partId: string, range: { fromBar: number; toBar: number }, widthPx: number, marking: Marking, first: { engraving: Engraving | null; widthPx: number },
+  ahead: { fromBar: number; toBar: number } | undefined,
 ): { engraving: Engraving | null; problem: Problem | null; current: boolean } {
   const { fromBar, toBar } = range;
   const key = `${fromBar} ${toBar} ${widthPx} ${Object.entries(marking).map(([target, mark]) => target + mark.value).join()}`;
@@ -36,6 +37,15 @@ export function useEngraving(
     // The key stands for range, width and marks together.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [partId, key]);
+  // The next passage is engraved ahead, so that turning to it shows it at once: the server keeps it.
+  const nextFrom = ahead?.fromBar;
+  const nextTo = ahead?.toBar;
+  const isCurrent = shown?.key === key;
+  useEffect(() => {
+    if (!isCurrent || nextFrom === undefined || nextTo === undefined) return;
+    const timer = setTimeout(() => void sendJson('POST', `/api/parts/${partId}/engraving`, { fromBar: nextFrom, toBar: nextTo, widthPx, marking }), 600);
+    return () => clearTimeout(timer);
+  }, [isCurrent, partId, nextFrom, nextTo, widthPx, marking]);
   const passageKey = `${fromBar} ${toBar} `;
   const usable = shown && shown.key.startsWith(passageKey) ? shown : null;
   return { engraving: usable?.engraving ?? null, problem, current: usable?.key === key };

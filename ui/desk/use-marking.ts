@@ -1,6 +1,6 @@
 'use client';
 
-import { useState, useSyncExternalStore } from 'react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
 import type { ChangeSet } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
 import { sendJson } from '@/ui/kit/problem';
@@ -9,6 +9,7 @@ import { MarkingStore, type MarkingState } from './marking-store';
 /** One store per visit to a part; unsent changes are kept in local storage under the marking's id. */
 export function useMarking(markingId: string, marking: Marking, history: readonly ChangeSet[]): { store: MarkingStore; state: MarkingState } {
   const [store] = useState(() => new MarkingStore(marking, history, surroundings(markingId)));
+  useEffect(() => store.restore(), [store]);
   const state = useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
   return { store, state };
 }
