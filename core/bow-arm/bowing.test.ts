@@ -22,6 +22,19 @@ describe('directions by the rules of the trade (common practice)', () => {
     expect(bow('G3+D4+B4+G5/2 A5/2 | G3+D4+B4+G5/4')[0]!.strokes.map((stroke) => stroke.direction)).toEqual(['down', 'up', 'down']);
   });
   test('the bar after a rest begins down again', () => expect(ways('A4 B4 C5 r | D5 C5 B4 r | A4/4')).toMatch(/^d.?.d.?.d$/));
+  test('three dotted quarters in a waltz bar: down, up, up', () => {
+    expect(ways('A5. F#5. D5. | B5. G5. E5. | A5. F#5. D5. | D5/3', { beats: 3, tempo: 112 })).toBe('duuduuduud');
+  });
+  test('a hook joins the long note and the short one after it, never the short one and the long one of the next beat', () => {
+    const strokes = bow('D5/1.5 E5/0.5 F#5/1 | E5/1.5 F#5/0.5 G5/1 | F#5/1.5 G5/0.5 A5/1 | D5/3', { beats: 3, tempo: 112 })[0]!.strokes;
+    for (const [i, stroke] of strokes.entries()) if (stroke.hooked) expect(i % 3).toBe(1);
+    expect(strokes.filter((stroke) => stroke.hooked).length).toBeGreaterThan(0);
+  });
+  test('no hook over the bar line where a retake or the way it comes will do', () => {
+    for (const music of ['A4/2 B4 | C5/2 D5 | E5/2 D5 | C5/3', 'A4 B4 C5 | D5 C5 B4 | A4/3']) {
+      for (const stroke of bow(music, { beats: 3 })[0]!.strokes) expect(stroke.hooked && stroke.beat === 1).toBe(false);
+    }
+  });
   test('repeated dotted figures are hooked, and alike', () => {
     const music = 'A4/0.75 B4/0.25 C5/0.75 B4/0.25 A4/0.75 B4/0.25 C5/0.75 D5/0.25 | E5/4';
     for (const tempo of [60, 120]) {

@@ -226,7 +226,7 @@ function costTerms(planned: readonly PlannedSpan[], atoms: readonly Atom[], hair
     const direction = to > from ? span.downCost : span.upCost;
     terms.direction += direction >= LOCKED ? 0 : direction;
     if (atom.linked) terms.split += atom.onBar ? costs.splitAtBar : atom.onHalfBar ? costs.splitAtHalf : atom.onBeat ? costs.splitAtBeat : costs.splitOffBeat;
-    if (start === 'hook') terms.hook += atom.dots ? costs.hookStaccato : span.from !== span.to ? costs.hookSlurred : costs.hook;
+    if (start === 'hook') terms.hook += atom.onBar ? costs.hookOverBar : atom.dots ? costs.hookStaccato : span.from !== span.to ? costs.hookSlurred : costs.hook;
     if (start === 'retake') terms.retake += atom.silenceS >= REST_SECONDS ? costs.retakeInRest : costs.retake;
     const off = Math.log2((Math.abs(to - from) * hairCm) / span.preferredCm);
     terms.bow += costs.distribution * off * off;

@@ -126,7 +126,7 @@ function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Arr
   const lastAtom = atoms[after.span.from - 1]!;
   const inRest = atom.silenceS >= REST_SECONDS;
   const coupling = inRest ? NO_COUPLING : couplingTable(before.span, after.span, costs);
-  const again = inRest ? costs.retakeInRest : hookCost(before.span, after.span, lastAtom, atom, costs);
+  const again = inRest ? [costs.retakeInRest, costs.retakeInRest] as const : hookCost(before.span, after.span, lastAtom, atom, costs);
   const mustRepeat = atom.mustHook && !inRest;
   const change = inRest ? 0 : unevenCost(before.span, after.span, atoms, costs);
   if (!atom.mustRetake) relaxTurning(before, beforeIndex, after, own, coupling, again, change, mustRepeat, hopeful);
@@ -137,7 +137,7 @@ function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Arr
 }
 
 /** The bow stays on the string: the next stroke begins where the last one ended. */
-function relaxTurning(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, again: number, change: number, mustRepeat: boolean, hopeful: number): void {
+function relaxTurning(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, again: readonly [down: number, up: number], change: number, mustRepeat: boolean, hopeful: number): void {
   const { cost, backLayer, backCell } = after;
   const from = before.cost;
   for (let turn = 0; turn < GRID; turn++) {
@@ -151,7 +151,7 @@ function relaxTurning(before: Layer, beforeIndex: number, after: Layer, own: Flo
         const goesDown = end > turn;
         if (end === turn || (mustRepeat && goesDown !== wasDown)) continue;
         const at = turn * GRID + end;
-        const value = base + own[at]! + coupling[row + (goesDown ? end - turn : turn - end)]! + (goesDown === wasDown ? again : change);
+        const value = base + own[at]! + coupling[row + (goesDown ? end - turn : turn - end)]! + (goesDown !== wasDown ? change : again[goesDown ? 0 : 1]);
         if (value < cost[at]!) {
           cost[at] = value;
           backLayer[at] = beforeIndex;
@@ -239,14 +239,16 @@ export function retakePrice(distance: number, inRest: boolean, lastAtom: Atom, a
   return (inRest ? costs.retakeInRest : costs.retake) + (needed > free ? costs.infeasible * (needed / free) : 0);
 }
 
-/** Price of a second note in the same direction with a stop between. */
-export function hookCost(before: StrokeSpan, after: StrokeSpan, lastAtom: Atom, atom: Atom, costs: BowCosts): number {
-  if (atom.mustHook) return 0;
-  if (before.from !== before.to || after.from !== after.to) return costs.hookSlurred;
-  if (lastAtom.dots && atom.dots) return costs.hookStaccato;
+/** Price of a second note in the same direction with a stop between, for down-bow and for up-bow: rows of stopped notes lie better up-bow. */
+export function hookCost(before: StrokeSpan, after: StrokeSpan, lastAtom: Atom, atom: Atom, costs: BowCosts): readonly [down: number, up: number] {
+  const either = (price: number, moreDown = 0) => [price + moreDown, price] as const;
+  if (atom.mustHook) return either(0);
+  if (atom.onBar) return either(costs.hookOverBar);
+  if (before.from !== before.to || after.from !== after.to) return either(costs.hookSlurred);
+  if (lastAtom.dots && atom.dots) return either(costs.hookStaccato, costs.hookDown);
   const ratio = lastAtom.seconds / atom.seconds;
-  const dotted = (ratio > 1.8 && ratio < 3.6 && !atom.onBeat && atom.endsOnBeat) || (ratio < 0.56 && ratio > 0.27 && !lastAtom.onBeat);
-  return dotted ? costs.hookDotted : costs.hook;
+  const dotted = ratio > 1.8 && ratio < 3.6 && !atom.onBeat && atom.endsOnBeat;
+  return dotted ? either(costs.hookDotted) : either(costs.hook, costs.hookDown);
 }
 
 /**

@@ -70,6 +70,10 @@ export interface BowCosts {
   hookDotted: number;
   hookStaccato: number;
   hookSlurred: number;
+  /** The second note of the hook is the first of a bar (judgement). */
+  hookOverBar: number;
+  /** Added to hooks down-bow, but for dotted rhythms (common practice: repeated stopped notes lie better up-bow). */
+  hookDown: number;
   retake: number;
   retakeInRest: number;
   /** The line begins up-bow on a bar. */
@@ -85,7 +89,7 @@ export interface BowCosts {
 export const BOW_COSTS: BowCosts = {
   barOnUp: 1, halfBarOnUp: 0.2, accentUp: 1.2, chordUp: 2.2, lastUp: 0.8, upbeatDown: 0.8, crescendoDown: 0.4, diminuendoUp: 0.3, portatoDown: 0.2,
   splitAtBar: 1, splitAtHalf: 1.2, splitAtBeat: 1.4, splitOffBeat: 2,
-  hook: 0.6, hookDotted: 0.1, hookStaccato: 0.2, hookSlurred: 1,
+  hook: 0.6, hookDotted: 0.1, hookStaccato: 0.2, hookSlurred: 1, hookOverBar: 1.5, hookDown: 0.2,
   retake: 1.4, retakeInRest: 0.15, startUp: 0.6,
   distribution: 0.7, homePull: 0.35, loudness: 0.6, infeasible: 3,
 };
@@ -100,8 +104,8 @@ export interface BowStrategy {
 
 export const BOW_STRATEGIES: readonly BowStrategy[] = [
   { name: 'balanced', aim: 'what costs least on the whole', costs: {} },
-  { name: 'as printed', aim: 'bow after bow as the slurs say, nothing added', costs: { retake: 8, hook: 8, hookDotted: 8, hookStaccato: 8, hookSlurred: 8, splitAtBar: 9, splitAtHalf: 9, splitAtBeat: 9, splitOffBeat: 9 } },
-  { name: 'retakes', aim: 'brings the bow back in the air', costs: { retake: 0.25, hook: 3, hookDotted: 3, hookStaccato: 3, hookSlurred: 4 } },
+  { name: 'as printed', aim: 'bow after bow as the slurs say, nothing added', costs: { retake: 8, hook: 8, hookDotted: 8, hookStaccato: 8, hookSlurred: 8, hookOverBar: 8, splitAtBar: 9, splitAtHalf: 9, splitAtBeat: 9, splitOffBeat: 9 } },
+  { name: 'retakes', aim: 'brings the bow back in the air', costs: { retake: 0.25, hook: 3, hookDotted: 3, hookStaccato: 3, hookSlurred: 4, hookOverBar: 4 } },
   { name: 'hooks', aim: 'takes two notes in one bow with a stop between', costs: { hook: 0.1, hookDotted: 0.05, hookStaccato: 0.05, hookSlurred: 0.4, retake: 3 } },
   { name: 'split slurs', aim: 'more bow by shorter slurs', costs: { splitAtBar: 0.15, splitAtHalf: 0.2, splitAtBeat: 0.5, retake: 2, hook: 2 } },
   { name: 'reversed', aim: 'begins the other way round', costs: {}, reversed: true },

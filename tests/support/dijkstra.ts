@@ -58,7 +58,7 @@ export function bowGraph(atoms: readonly Atom[], instrument: keyof typeof HAIR_C
       const down = turn > startBefore;
       for (let end = 0; end < GRID; end++) {
         if (end === turn) continue;
-        graph.addLink(`${i - 1}/${startBefore}/${turn}`, `${i}/${turn}/${end}`, own[i]!(turn, end) + coupling(turn, end) + (end > turn === down ? again : change) + LIFT);
+        graph.addLink(`${i - 1}/${startBefore}/${turn}`, `${i}/${turn}/${end}`, own[i]!(turn, end) + coupling(turn, end) + (end > turn === down ? again[down ? 0 : 1] : change) + LIFT);
       }
       for (const start of RETAKE_CELLS) {
         if (start === turn || turn > start !== down) continue;
