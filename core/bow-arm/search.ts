@@ -5,7 +5,7 @@
  */
 import type { Atom } from './atoms';
 import type { StrokeSpan } from './stroke';
-import { REST_SECONDS, retakeSeconds, type BowCosts } from './tables';
+import { QUICK_HOOK_S, REST_SECONDS, retakeSeconds, type BowCosts } from './tables';
 
 /** Places on the bow. */
 export const GRID = 17;
@@ -241,8 +241,9 @@ export function retakePrice(distance: number, inRest: boolean, lastAtom: Atom, a
 
 /** Price of a second note in the same direction with a stop between, for down-bow and for up-bow: rows of stopped notes lie better up-bow. */
 export function hookCost(before: StrokeSpan, after: StrokeSpan, lastAtom: Atom, atom: Atom, costs: BowCosts): readonly [down: number, up: number] {
-  const either = (price: number, moreDown = 0) => [price + moreDown, price] as const;
-  if (atom.mustHook) return either(0);
+  const quick = lastAtom.seconds < QUICK_HOOK_S ? costs.hookQuick : 0;
+  const either = (price: number, moreDown = 0) => [price + moreDown + quick, price + quick] as const;
+  if (atom.mustHook) return [0, 0];
   if (atom.onBar) return either(costs.hookOverBar);
   if (before.from !== before.to || after.from !== after.to) return either(costs.hookSlurred);
   if (lastAtom.dots && atom.dots) return either(costs.hookStaccato, costs.hookDown);

@@ -74,6 +74,8 @@ export interface BowCosts {
   hookOverBar: number;
   /** Added to hooks down-bow, but for dotted rhythms (common practice: repeated stopped notes lie better up-bow). */
   hookDown: number;
+  /** Added where the note before is too short to stop behind (judgement). */
+  hookQuick: number;
   retake: number;
   retakeInRest: number;
   /** The line begins up-bow on a bar. */
@@ -89,7 +91,7 @@ export interface BowCosts {
 export const BOW_COSTS: BowCosts = {
   barOnUp: 1, halfBarOnUp: 0.2, accentUp: 1.2, chordUp: 2.2, lastUp: 0.8, upbeatDown: 0.8, crescendoDown: 0.4, diminuendoUp: 0.3, portatoDown: 0.2,
   splitAtBar: 1, splitAtHalf: 1.2, splitAtBeat: 1.4, splitOffBeat: 2,
-  hook: 0.6, hookDotted: 0.1, hookStaccato: 0.2, hookSlurred: 1, hookOverBar: 1.5, hookDown: 0.2,
+  hook: 0.6, hookDotted: 0.1, hookStaccato: 0.2, hookSlurred: 1, hookOverBar: 1.5, hookDown: 0.2, hookQuick: 1,
   retake: 1.4, retakeInRest: 0.15, startUp: 0.6,
   distribution: 0.7, homePull: 0.35, loudness: 0.6, infeasible: 3,
 };
@@ -113,6 +115,9 @@ export const BOW_STRATEGIES: readonly BowStrategy[] = [
 
 /** Seconds that a retake needs: `.15 + .2·|Δx|` (from memory). */
 export const retakeSeconds = (distance: number): number => 0.15 + 0.2 * Math.abs(distance);
+
+/** A note shorter than this leaves no time to stop the bow behind it, in seconds (judgement). */
+export const QUICK_HOOK_S = 0.2;
 
 /** A silence from this length on lets the bow be set anew. */
 export const REST_SECONDS = 0.25;
