@@ -5,7 +5,11 @@ export default function NotFound() {
     <main className="mx-auto max-w-xl p-10">
       <h1 className="text-2xl">There is nothing here</h1>
       <p className="mt-3">The piece may have been taken off the shelf, or the address is not complete. Nothing was lost.</p>
-      <p className="mt-4"><Link className="button" href="/">To the shelf</Link></p>
+      <p className="mt-4">
+        <Link className="button" href="/">
+          To the shelf
+        </Link>
+      </p>
     </main>
   );
 }

@@ -42,7 +42,10 @@ test('every note of the demo can be played by a usual adult', () => {
 });
 
 test('onsets and pitches equal those of the engraving library, note by note', () => {
-  const engraver = JSON.parse(run(path.join('node_modules', '.bin', 'tsx'), 'tests/support/engraver-notes.ts')) as Record<string, Record<string, Array<[string, number, number]>>>;
+  const engraver = JSON.parse(run(path.join('node_modules', '.bin', 'tsx'), 'tests/support/engraver-notes.ts')) as Record<
+    string,
+    Record<string, Array<[string, number, number]>>
+  >;
   let compared = 0;
   for (const name of DEMO_NAMES) {
     const { score } = demoScore(name);
@@ -63,7 +66,10 @@ describe('the published MusicXML 3.0 schema', () => {
   afterAll(() => rmSync(folder, { recursive: true }));
   const complaints = (files: Record<string, string>): Record<string, string[]> => {
     for (const [name, text] of Object.entries(files)) writeFileSync(path.join(folder, name), text);
-    const found = JSON.parse(run('node', 'tests/support/validate-xsd.mjs', ...Object.keys(files).map((name) => path.join(folder, name)))) as Record<string, string[]>;
+    const found = JSON.parse(run('node', 'tests/support/validate-xsd.mjs', ...Object.keys(files).map((name) => path.join(folder, name)))) as Record<
+      string,
+      string[]
+    >;
     return Object.fromEntries(Object.entries(found).map(([file, messages]) => [path.basename(file), messages]));
   };
   test('the demo files are valid, and stay so with every kind of mark on every fifth note', () => {

@@ -42,7 +42,15 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   if (options.command === 'notes') {
     const notes = part.value.notes.filter((note) => !note.cue && inside(note));
     return good({
-      value: { notes: notes.map((note) => ({ id: note.id, ...place(note), onset: note.onset / score.ticksPerQuarter, duration: note.duration / score.ticksPerQuarter, pitch: pitchName(note.pitch) })) },
+      value: {
+        notes: notes.map((note) => ({
+          id: note.id,
+          ...place(note),
+          onset: note.onset / score.ticksPerQuarter,
+          duration: note.duration / score.ticksPerQuarter,
+          pitch: pitchName(note.pitch),
+        })),
+      },
       marked: null,
     });
   }
@@ -53,25 +61,49 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   const costs = readPreferences(options.set);
   if (!costs.ok) return costs;
   const clock = clockFor(part.value, score.ticksPerQuarter, options.tempo);
-  const shared = { score, part: part.value, player: player.value, clock, marking: marking.value, alternatives: options.alternatives, ...(within ? { within } : {}) };
-  const marked = (more: Marking) => (options.out === null ? null : encodeLike(writeMarked(read.value.document, part.value, { ...more, ...marking.value }), bytes));
+  const shared = {
+    score,
+    part: part.value,
+    player: player.value,
+    clock,
+    marking: marking.value,
+    alternatives: options.alternatives,
+    ...(within ? { within } : {}),
+  };
+  const marked = (more: Marking) =>
+    options.out === null ? null : encodeLike(writeMarked(read.value.document, part.value, { ...more, ...marking.value }), bytes);
   switch (options.command) {
     case 'finger': {
       const result = fingerPart({ ...shared, costs: costs.value.leftHand });
       const alternatives = result.alternatives.map(({ notes, ...way }) => ({
         ...way,
-        notes: notes.map((fingered) => fingeredNoteJson(part.value, score.ticksPerQuarter, fingered, noteById(part.value, fingered.id)!, player.value.instrument)),
+        notes: notes.map((fingered) =>
+          fingeredNoteJson(part.value, score.ticksPerQuarter, fingered, noteById(part.value, fingered.id)!, player.value.instrument),
+        ),
       }));
       const best = result.alternatives[0];
       const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
-      for (const note of best ? marksWorthWriting(best) : []) taken[markKey(note.id, 'finger')] = { value: fingerName(note.place.finger), origin: 'suggestion' };
+      for (const note of best ? marksWorthWriting(best) : [])
+        taken[markKey(note.id, 'finger')] = { value: fingerName(note.place.finger), origin: 'suggestion' };
       return good({ value: { alternatives, unplayable: unplayableJson(result.unplayable, place) }, marked: marked(taken) });
     }
     case 'bow': {
       const plans = planBowing({ ...shared, line: linesOf(part.value)[0]!, costs: costs.value.bow });
       const alternatives = plans.map(({ strokes, changes, ...plan }) => ({
         ...plan,
-        strokes: strokes.map(({ noteIds, direction, from, to, cm, cmPerS, stepDb, retake, hooked, zone }) => ({ noteIds, ...place(noteById(part.value, noteIds[0]!)!), direction, from, to, cm, cmPerS, stepDb, retake, hooked, zone })),
+        strokes: strokes.map(({ noteIds, direction, from, to, cm, cmPerS, stepDb, retake, hooked, zone }) => ({
+          noteIds,
+          ...place(noteById(part.value, noteIds[0]!)!),
+          direction,
+          from,
+          to,
+          cm,
+          cmPerS,
+          stepDb,
+          retake,
+          hooked,
+          zone,
+        })),
         changes: changes.map(({ kind, noteId, why }) => ({ kind, ...place(noteById(part.value, noteId)!), why, noteId })),
       }));
       const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
@@ -79,14 +111,28 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
       return good({ value: { alternatives }, marked: marked(taken) });
     }
     case 'check': {
-      const report = check({ score, part: part.value, marking: marking.value, player: player.value, tempo: options.tempo, passages: automaticPassages(part.value) });
+      const report = check({
+        score,
+        part: part.value,
+        marking: marking.value,
+        player: player.value,
+        tempo: options.tempo,
+        passages: automaticPassages(part.value),
+      });
       const inRange = (barIndex: number) => range.value === null || (barIndex >= range.value.fromBar && barIndex <= range.value.toBar);
       const label = (index: number) => part.value.bars[index]!.label;
       const { limitedBy, ...tempo } = report.tempo;
       return good({
         value: {
-          tempo: { ...tempo, limitedBy: limitedBy && { kind: limitedBy.kind, bar: label(limitedBy.barIndex), beat: limitedBy.beat, noteIds: limitedBy.noteIds } },
-          passages: report.passages.map(({ name, fromBar, toBar, ceiling, floor }) => ({ name, bars: `${label(fromBar)}-${label(toBar)}`, tempo: { ceiling, floor } })),
+          tempo: {
+            ...tempo,
+            limitedBy: limitedBy && { kind: limitedBy.kind, bar: label(limitedBy.barIndex), beat: limitedBy.beat, noteIds: limitedBy.noteIds },
+          },
+          passages: report.passages.map(({ name, fromBar, toBar, ceiling, floor }) => ({
+            name,
+            bars: `${label(fromBar)}-${label(toBar)}`,
+            tempo: { ceiling, floor },
+          })),
           findings: report.findings.filter((finding) => inRange(finding.barIndex)),
         },
         marked: marked({}),
@@ -98,7 +144,10 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
 function partsValue({ score }: ReadScore) {
   return {
     parts: score.parts.map((part) => ({
-      id: part.id, name: part.name, instrument: part.instrument, bars: part.bars.length,
+      id: part.id,
+      name: part.name,
+      instrument: part.instrument,
+      bars: part.bars.length,
       notes: part.notes.filter((note) => !note.cue).length,
       voices: new Set(part.notes.map((note) => `${note.staff}/${note.voice}`)).size,
       because: part.instrumentBecause,
@@ -114,7 +163,11 @@ function choosePart(parts: readonly Part[], wanted: string | null): Result<Part>
     return good(first);
   }
   const lower = wanted.toLowerCase();
-  const found = parts.find((part) => part.id === wanted) ?? parts.find((part) => part.name.toLowerCase() === lower) ?? parts[Number(wanted) - 1] ?? parts.find((part) => part.name.toLowerCase().includes(lower));
+  const found =
+    parts.find((part) => part.id === wanted) ??
+    parts.find((part) => part.name.toLowerCase() === lower) ??
+    parts[Number(wanted) - 1] ??
+    parts.find((part) => part.name.toLowerCase().includes(lower));
   return found ? good(found) : bad(`part "${wanted}"`, 'The score has no such part.', `It has ${names}.`);
 }
 

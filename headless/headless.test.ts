@@ -22,7 +22,13 @@ function ask(line: string, name = 'staircase', marks: unknown = null) {
 describe('each command gives its promised shape', () => {
   test('parts', () => {
     const { parts } = partsShape.parse(ask('parts', 'mill-race-serenade').value);
-    expect(parts.map((part) => [part.id, part.instrument, part.bars])).toEqual([['P1', 'violin', 129], ['P2', 'violin', 129], ['P3', 'viola', 129], ['P4', 'cello', 129], ['P5', 'bass', 129]]);
+    expect(parts.map((part) => [part.id, part.instrument, part.bars])).toEqual([
+      ['P1', 'violin', 129],
+      ['P2', 'violin', 129],
+      ['P3', 'viola', 129],
+      ['P4', 'cello', 129],
+      ['P5', 'bass', 129],
+    ]);
   });
   test('notes: onsets in quarters, sounding pitch, beats of the printed unit', () => {
     const { notes } = notesShape.parse(ask('notes --bars 1-1', 'low-tide').value);
@@ -53,12 +59,18 @@ describe('each command gives its promised shape', () => {
       const lines = forPeople(command, ask(command).value).split('\n');
       expect(lines.length).toBeGreaterThan(1);
     }
-    expect(table([['a', 'bb'], ['ccc', 1]])).toBe('a    bb\nccc  1');
+    expect(
+      table([
+        ['a', 'bb'],
+        ['ccc', 1],
+      ]),
+    ).toBe('a    bb\nccc  1');
   });
 });
 
 describe('options do what they say', () => {
-  const firstNote = (line: string, marks: unknown = null) => fingerShape.parse(ask(`finger --bars 1-1 ${line}`.trim(), 'staircase', marks).value).alternatives[0]!.notes[0]!;
+  const firstNote = (line: string, marks: unknown = null) =>
+    fingerShape.parse(ask(`finger --bars 1-1 ${line}`.trim(), 'staircase', marks).value).alternatives[0]!.notes[0]!;
   test('marks are locks', () => {
     const id = notesShape.parse(ask('notes --bars 1-1').value).notes[0]!.id;
     expect(firstNote('', { marks: [{ id, kind: 'finger', value: '4' }] })).toMatchObject({ finger: '4', string: 3 });
@@ -88,13 +100,24 @@ describe('bad input ends with one line that names place and remedy', () => {
     return outcome.ok ? 'no problem' : problemText(outcome.problem);
   };
   test.each([
-    ['dance x', /command: "dance".*parts, notes/], ['notes', /one file/], ['notes a b', /one file/], ['notes x --colour red', /--colour/],
-    ['notes x --part Oboe', /part "Oboe".*1 Violin/], ['notes x --bars 99', /no bar 99.*bars 1 to 32/], ['finger x --instrument oboe', /--instrument: "oboe"/],
-    ['finger x --instrument violin:9/9', /size "9\/9"/], ['finger x --tuning G3,xx', /tuning/], ['check x --tempo fast', /--tempo: "fast".*10 to 400/],
-    ['finger x --level genius', /--level/], ['finger x --set beauty=1', /--set beauty.*shiftHeard/], ['finger x -k 0', /-k: "0"/],
+    ['dance x', /command: "dance".*parts, notes/],
+    ['notes', /one file/],
+    ['notes a b', /one file/],
+    ['notes x --colour red', /--colour/],
+    ['notes x --part Oboe', /part "Oboe".*1 Violin/],
+    ['notes x --bars 99', /no bar 99.*bars 1 to 32/],
+    ['finger x --instrument oboe', /--instrument: "oboe"/],
+    ['finger x --instrument violin:9/9', /size "9\/9"/],
+    ['finger x --tuning G3,xx', /tuning/],
+    ['check x --tempo fast', /--tempo: "fast".*10 to 400/],
+    ['finger x --level genius', /--level/],
+    ['finger x --set beauty=1', /--set beauty.*shiftHeard/],
+    ['finger x -k 0', /-k: "0"/],
   ])('%s', (line, message) => expect(problem(line)).toMatch(message));
   test.each([
-    ['{', /marks file/], ['{"marks":[{"id":"x"}]}', /marks file, marks\.0/], ['{"marks":[{"id":"nobody","kind":"finger","value":"1"}]}', /mark 1.*no note "nobody"/],
+    ['{', /marks file/],
+    ['{"marks":[{"id":"x"}]}', /marks file, marks\.0/],
+    ['{"marks":[{"id":"nobody","kind":"finger","value":"1"}]}', /mark 1.*no note "nobody"/],
   ])('marks %s', (marks, message) => expect(problem('finger x', marks)).toMatch(message));
 });
 

@@ -52,11 +52,21 @@ export function readOptions(argv: readonly string[]): Result<Options> {
   let parsed;
   try {
     parsed = parseArgs({
-      args: [...argv], allowPositionals: true,
+      args: [...argv],
+      allowPositionals: true,
       options: {
-        part: { type: 'string' }, bars: { type: 'string' }, instrument: { type: 'string' }, tuning: { type: 'string' }, level: { type: 'string' },
-        hand: { type: 'string' }, tempo: { type: 'string' }, set: { type: 'string', multiple: true }, marks: { type: 'string' },
-        alternatives: { type: 'string', short: 'k' }, out: { type: 'string', short: 'o' }, json: { type: 'boolean' },
+        part: { type: 'string' },
+        bars: { type: 'string' },
+        instrument: { type: 'string' },
+        tuning: { type: 'string' },
+        level: { type: 'string' },
+        hand: { type: 'string' },
+        tempo: { type: 'string' },
+        set: { type: 'string', multiple: true },
+        marks: { type: 'string' },
+        alternatives: { type: 'string', short: 'k' },
+        out: { type: 'string', short: 'o' },
+        json: { type: 'boolean' },
       },
     });
   } catch (error) {
@@ -66,7 +76,8 @@ export function readOptions(argv: readonly string[]): Result<Options> {
   const command = oneOf('command', positionals[0] ?? '', COMMANDS);
   if (!command.ok) return command;
   const file = positionals[1];
-  if (file === undefined || positionals.length > 2) return bad('command line', `Expected one file, got ${positionals.length - 1}.`, 'Give one MusicXML file, or - for standard input.');
+  if (file === undefined || positionals.length > 2)
+    return bad('command line', `Expected one file, got ${positionals.length - 1}.`, 'Give one MusicXML file, or - for standard input.');
   const [kind, size] = splitOnce(values.instrument ?? '', ':');
   const instrument = kind ? oneOf('--instrument', kind, INSTRUMENT_KINDS) : good(null);
   if (!instrument.ok) return instrument;
@@ -86,14 +97,28 @@ export function readOptions(argv: readonly string[]): Result<Options> {
     set[name] = value.value;
   }
   return good({
-    command: command.value, file, json: values.json ?? false, part: values.part ?? null, bars: values.bars ?? null,
-    instrument: instrument.value, size: size ?? null, tuning: values.tuning ?? null, level: level.value, hand: hand.value, tempo: tempo.value,
-    set, marks: values.marks ?? null, alternatives: Math.round(alternatives.value), out: values.out ?? null,
+    command: command.value,
+    file,
+    json: values.json ?? false,
+    part: values.part ?? null,
+    bars: values.bars ?? null,
+    instrument: instrument.value,
+    size: size ?? null,
+    tuning: values.tuning ?? null,
+    level: level.value,
+    hand: hand.value,
+    tempo: tempo.value,
+    set,
+    marks: values.marks ?? null,
+    alternatives: Math.round(alternatives.value),
+    out: values.out ?? null,
   });
 }
 
 function oneOf<T extends string>(name: string, value: string, allowed: readonly T[]): Result<T> {
-  return (allowed as readonly string[]).includes(value) ? good(value as T) : bad(name, value ? `"${value}" is not known.` : 'It is missing.', `Use one of ${allowed.join(', ')}.`);
+  return (allowed as readonly string[]).includes(value)
+    ? good(value as T)
+    : bad(name, value ? `"${value}" is not known.` : 'It is missing.', `Use one of ${allowed.join(', ')}.`);
 }
 
 function numberIn(name: string, text: string, least: number, most: number): Result<number> {

@@ -6,10 +6,17 @@ const warning = z.object({ place: z.string(), text: z.string() });
 const at = { bar: z.string(), barIndex: z.int().nonnegative(), beat: z.number() };
 
 export const partsShape = z.object({
-  parts: z.array(z.object({
-    id: z.string(), name: z.string(), instrument: z.enum(['violin', 'viola', 'cello', 'bass']).nullable(),
-    bars: z.int(), notes: z.int(), voices: z.int(), because: z.string(),
-  })),
+  parts: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      instrument: z.enum(['violin', 'viola', 'cello', 'bass']).nullable(),
+      bars: z.int(),
+      notes: z.int(),
+      voices: z.int(),
+      because: z.string(),
+    }),
+  ),
   warnings: z.array(warning),
 });
 
@@ -20,42 +27,92 @@ export const notesShape = z.object({
 const unplayable = z.array(z.object({ noteIds: z.array(z.string()), ...at, reason: z.string() }));
 
 export const fingerShape = z.object({
-  alternatives: z.array(z.object({
-    total: z.number(), terms: z.record(z.string(), z.number()), strategy: z.string(), aim: z.string(),
-    notes: z.array(z.object({
-      id: z.string(), ...at, pitch: z.string(), string: z.int(), finger: z.enum(['0', '1', '2', '3', '4', 'T']),
-      stop: z.number(), hand: z.number().nullable(), position: z.string().nullable(),
-      shift: z.object({
-        mm: z.number(), gapMs: z.number(), bits: z.number(), bitsPerS: z.number(), kind: z.string(), guideNote: z.string().nullable(), heard: z.string(),
-      }).nullable(),
-      extension: z.boolean(), harmonic: z.number().nullable(), covered: z.array(z.string()).nullable(),
-    })),
-  })),
+  alternatives: z.array(
+    z.object({
+      total: z.number(),
+      terms: z.record(z.string(), z.number()),
+      strategy: z.string(),
+      aim: z.string(),
+      notes: z.array(
+        z.object({
+          id: z.string(),
+          ...at,
+          pitch: z.string(),
+          string: z.int(),
+          finger: z.enum(['0', '1', '2', '3', '4', 'T']),
+          stop: z.number(),
+          hand: z.number().nullable(),
+          position: z.string().nullable(),
+          shift: z
+            .object({
+              mm: z.number(),
+              gapMs: z.number(),
+              bits: z.number(),
+              bitsPerS: z.number(),
+              kind: z.string(),
+              guideNote: z.string().nullable(),
+              heard: z.string(),
+            })
+            .nullable(),
+          extension: z.boolean(),
+          harmonic: z.number().nullable(),
+          covered: z.array(z.string()).nullable(),
+        }),
+      ),
+    }),
+  ),
   unplayable,
 });
 
 export const bowShape = z.object({
-  alternatives: z.array(z.object({
-    total: z.number(), terms: z.record(z.string(), z.number()), strategy: z.string(), aim: z.string(), feasible: z.boolean(),
-    strokes: z.array(z.object({
-      noteIds: z.array(z.string()), ...at, direction: z.enum(['down', 'up']), from: z.number(), to: z.number(), cm: z.number(), cmPerS: z.number(),
-      stepDb: z.number(), retake: z.boolean(), hooked: z.boolean(), zone: z.string(),
-    })),
-    changes: z.array(z.object({ kind: z.enum(['split', 'join', 'hook', 'retake', 'start-up', 'remove-slur']), ...at, why: z.string(), noteId: z.string() })),
-  })),
+  alternatives: z.array(
+    z.object({
+      total: z.number(),
+      terms: z.record(z.string(), z.number()),
+      strategy: z.string(),
+      aim: z.string(),
+      feasible: z.boolean(),
+      strokes: z.array(
+        z.object({
+          noteIds: z.array(z.string()),
+          ...at,
+          direction: z.enum(['down', 'up']),
+          from: z.number(),
+          to: z.number(),
+          cm: z.number(),
+          cmPerS: z.number(),
+          stepDb: z.number(),
+          retake: z.boolean(),
+          hooked: z.boolean(),
+          zone: z.string(),
+        }),
+      ),
+      changes: z.array(z.object({ kind: z.enum(['split', 'join', 'hook', 'retake', 'start-up', 'remove-slur']), ...at, why: z.string(), noteId: z.string() })),
+    }),
+  ),
 });
 
 export const checkShape = z.object({
   tempo: z.object({
-    wanted: z.number(), floor: z.number().nullable(), ceiling: z.number().nullable(),
+    wanted: z.number(),
+    floor: z.number().nullable(),
+    ceiling: z.number().nullable(),
     limitedBy: z.object({ kind: z.string(), bar: z.string(), beat: z.number(), noteIds: z.array(z.string()) }).nullable(),
   }),
   passages: z.array(z.object({ name: z.string(), bars: z.string(), tempo: z.object({ ceiling: z.number().nullable(), floor: z.number().nullable() }) })),
-  findings: z.array(z.object({
-    id: z.string(), kind: z.string(), ...at, noteIds: z.array(z.string()), severity: z.union([z.literal(1), z.literal(2), z.literal(3)]),
-    numbers: z.record(z.string(), z.union([z.number(), z.string()])), text: z.string(), hearIt: z.string().nullable(),
-    remedies: z.array(z.object({ text: z.string(), before: z.number().nullable(), after: z.number().nullable() })),
-  })),
+  findings: z.array(
+    z.object({
+      id: z.string(),
+      kind: z.string(),
+      ...at,
+      noteIds: z.array(z.string()),
+      severity: z.union([z.literal(1), z.literal(2), z.literal(3)]),
+      numbers: z.record(z.string(), z.union([z.number(), z.string()])),
+      text: z.string(),
+      hearIt: z.string().nullable(),
+      remedies: z.array(z.object({ text: z.string(), before: z.number().nullable(), after: z.number().nullable() })),
+    }),
+  ),
 });
 
 /** The marks file: a list of marks by note id, as `notes` prints them. */

@@ -8,14 +8,24 @@ type Row = ReadonlyArray<string | number>;
 export function table(rows: readonly Row[]): string {
   const text = rows.map((row) => row.map(String));
   const widths = (text[0] ?? []).map((_, column) => Math.max(...text.map((row) => row[column]?.length ?? 0)));
-  return text.map((row) => row.map((cell, i) => (i === row.length - 1 ? cell : cell.padEnd(widths[i]!))).join('  ').trimEnd()).join('\n');
+  return text
+    .map((row) =>
+      row
+        .map((cell, i) => (i === row.length - 1 ? cell : cell.padEnd(widths[i]!)))
+        .join('  ')
+        .trimEnd(),
+    )
+    .join('\n');
 }
 
 export function forPeople(command: Command, value: unknown): string {
   switch (command) {
     case 'parts': {
       const { parts, warnings } = value as z.infer<typeof partsShape>;
-      const rows: Row[] = [['id', 'part', 'instrument', 'bars', 'notes', 'voices'], ...parts.map((p) => [p.id, p.name, p.instrument ?? '–', p.bars, p.notes, p.voices])];
+      const rows: Row[] = [
+        ['id', 'part', 'instrument', 'bars', 'notes', 'voices'],
+        ...parts.map((p) => [p.id, p.name, p.instrument ?? '–', p.bars, p.notes, p.voices]),
+      ];
       return [table(rows), ...warnings.map((w) => `note: ${w.place}: ${w.text}`)].join('\n');
     }
     case 'notes': {
@@ -24,12 +34,20 @@ export function forPeople(command: Command, value: unknown): string {
     }
     case 'finger': {
       const { alternatives, unplayable } = value as z.infer<typeof fingerShape>;
-      const ways = alternatives.map((way) => `${way.strategy}: ${way.aim} (${way.total})\n${table([['bar', 'beat', 'pitch', 'string', 'finger', 'position', 'shift'], ...way.notes.map((n) => [n.bar, n.beat, n.pitch, n.string, n.finger, n.position ?? '–', n.shift ? `${n.shift.mm} mm in ${n.shift.gapMs} ms, ${n.shift.heard}` : ''])])}`);
+      const ways = alternatives.map(
+        (way) =>
+          `${way.strategy}: ${way.aim} (${way.total})\n${table([['bar', 'beat', 'pitch', 'string', 'finger', 'position', 'shift'], ...way.notes.map((n) => [n.bar, n.beat, n.pitch, n.string, n.finger, n.position ?? '–', n.shift ? `${n.shift.mm} mm in ${n.shift.gapMs} ms, ${n.shift.heard}` : ''])])}`,
+      );
       return [...ways, ...unplayable.map((u) => `bar ${u.bar}, beat ${u.beat}: ${u.reason}`)].join('\n\n');
     }
     case 'bow': {
       const { alternatives } = value as z.infer<typeof bowShape>;
-      return alternatives.map((plan) => `${plan.strategy}: ${plan.aim} (${plan.total})\n${table([['bar', 'beat', 'bow', 'from', 'to', 'cm', 'cm/s', ''], ...plan.strokes.map((s) => [s.bar, s.beat, s.direction, s.from.toFixed(2), s.to.toFixed(2), s.cm.toFixed(0), s.cmPerS.toFixed(0), [s.zone, s.retake ? 'retake' : '', s.hooked ? 'hook' : ''].filter(Boolean).join(', ')])])}${plan.changes.map((c) => `\nbar ${c.bar}, beat ${c.beat}: ${c.kind}, ${c.why}`).join('')}`).join('\n\n');
+      return alternatives
+        .map(
+          (plan) =>
+            `${plan.strategy}: ${plan.aim} (${plan.total})\n${table([['bar', 'beat', 'bow', 'from', 'to', 'cm', 'cm/s', ''], ...plan.strokes.map((s) => [s.bar, s.beat, s.direction, s.from.toFixed(2), s.to.toFixed(2), s.cm.toFixed(0), s.cmPerS.toFixed(0), [s.zone, s.retake ? 'retake' : '', s.hooked ? 'hook' : ''].filter(Boolean).join(', ')])])}${plan.changes.map((c) => `\nbar ${c.bar}, beat ${c.beat}: ${c.kind}, ${c.why}`).join('')}`,
+        )
+        .join('\n\n');
     }
     case 'check': {
       const { tempo, passages, findings } = value as z.infer<typeof checkShape>;
@@ -38,7 +56,10 @@ export function forPeople(command: Command, value: unknown): string {
       return [
         range,
         table([['passage', 'bars', 'ceiling'], ...passages.map((p) => [p.name, p.bars, p.tempo.ceiling ?? '–'])]),
-        ...findings.map((f) => `${'!'.repeat(f.severity).padEnd(3)} bar ${f.bar}, beat ${f.beat}: ${f.text}${f.hearIt ? ` ${f.hearIt}` : ''}${f.remedies.map((r) => ` ${r.text}`).join('')}`),
+        ...findings.map(
+          (f) =>
+            `${'!'.repeat(f.severity).padEnd(3)} bar ${f.bar}, beat ${f.beat}: ${f.text}${f.hearIt ? ` ${f.hearIt}` : ''}${f.remedies.map((r) => ` ${r.text}`).join('')}`,
+        ),
       ].join('\n');
     }
   }

@@ -19,7 +19,9 @@ import { shelf, takeIn } from './pieces';
 
 const people = z.object({
   studio: z.string(),
-  players: z.array(z.object({ name: z.string(), instrument: z.enum(['violin', 'viola', 'cello', 'bass']), size: z.string(), hand: z.string(), level: z.string() })),
+  players: z.array(
+    z.object({ name: z.string(), instrument: z.enum(['violin', 'viola', 'cello', 'bass']), size: z.string(), hand: z.string(), level: z.string() }),
+  ),
   marked: z.array(z.object({ file: z.string(), part: z.string(), bars: z.string() })),
 });
 
@@ -53,7 +55,13 @@ async function fill(folder: string, withMusic: boolean): Promise<void> {
   const studioId = made.rows[0]!.id;
   for (const { name, instrument, size, hand, level } of players) {
     await pool().query('INSERT INTO players (studio_id, name, instrument, size, hand, level, thumb_position) VALUES ($1, $2, $3, $4, $5, $6, $7)', [
-      studioId, name, instrument, size, hand, level, instrument === 'cello' || instrument === 'bass',
+      studioId,
+      name,
+      instrument,
+      size,
+      hand,
+      level,
+      instrument === 'cello' || instrument === 'bass',
     ]);
   }
   if (!withMusic) return;
@@ -75,11 +83,22 @@ async function markPassage(studioId: string, file: string, partName: string, bar
   const range = barsByLabel(part, bars);
   if (!range.ok || part.instrument === null) throw new Error(`demo passage ${bars} of ${partName}`);
   const line = linesOf(part)[0]!;
-  const request = { score, part, line, player: usualPlayer(part.instrument), clock: clockFor(part, score.ticksPerQuarter, null), marking: {}, alternatives: 1, within: ticksOf(part, range.value) };
+  const request = {
+    score,
+    part,
+    line,
+    player: usualPlayer(part.instrument),
+    clock: clockFor(part, score.ticksPerQuarter, null),
+    marking: {},
+    alternatives: 1,
+    within: ticksOf(part, range.value),
+  };
   const fingering = planFingering(request).alternatives[0];
   const bowing = planBowing(request)[0];
   const wanted = [...(fingering ? suggestedFingering(fingering, part) : []), ...(bowing ? suggestedBowing(bowing) : [])];
   const changes = wanted.map(({ target, kind, mark }) => changeTo({}, target, kind, mark)).filter((change): change is Change => change !== null);
   const { id } = await markingOfPart(studioId, partId);
-  await storeChanges(studioId, id, 'coach', [{ id: randomUUID(), at: new Date().toISOString(), reason: `Suggestions taken, bars ${bars}`, undoes: null, changes }]);
+  await storeChanges(studioId, id, 'coach', [
+    { id: randomUUID(), at: new Date().toISOString(), reason: `Suggestions taken, bars ${bars}`, undoes: null, changes },
+  ]);
 }

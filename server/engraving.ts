@@ -27,7 +27,9 @@ export async function engraved(studioId: string, partId: string, marking: Markin
     })
     .map(([key, { value }]) => `${key}=${value}`)
     .sort();
-  const key = createHash('sha1').update(JSON.stringify([studioId, partId, view, marks])).digest('base64');
+  const key = createHash('sha1')
+    .update(JSON.stringify([studioId, partId, view, marks]))
+    .digest('base64');
   let engraving = kept.get(key);
   if (!engraving) {
     engraving = inWorker('engravePassage', { music, marking, ...view });

@@ -11,11 +11,19 @@ export interface MarkedDownload {
 
 export async function markedScore(studioId: string, pieceId: string, onlyPartId: string | null): Promise<MarkedDownload | null> {
   if (!z.uuid().safeParse(pieceId).success || (onlyPartId !== null && !z.uuid().safeParse(onlyPartId).success)) return null;
-  const source = await pool().query<{ bytes: Buffer; file_name: string }>('SELECT bytes, file_name FROM sources JOIN pieces ON sources.id = source_id WHERE pieces.studio_id = $1 AND pieces.id = $2', [studioId, pieceId]);
-  const parts = await pool().query<{ id: string; name: string; file_part_id: string }>('SELECT id, name, file_part_id FROM parts WHERE studio_id = $1 AND piece_id = $2 AND ($3::uuid IS NULL OR id = $3)', [studioId, pieceId, onlyPartId]);
+  const source = await pool().query<{ bytes: Buffer; file_name: string }>(
+    'SELECT bytes, file_name FROM sources JOIN pieces ON sources.id = source_id WHERE pieces.studio_id = $1 AND pieces.id = $2',
+    [studioId, pieceId],
+  );
+  const parts = await pool().query<{ id: string; name: string; file_part_id: string }>(
+    'SELECT id, name, file_part_id FROM parts WHERE studio_id = $1 AND piece_id = $2 AND ($3::uuid IS NULL OR id = $3)',
+    [studioId, pieceId, onlyPartId],
+  );
   const file = source.rows[0];
   if (!file || parts.rows.length === 0) return null;
-  const markings = Object.fromEntries(await Promise.all(parts.rows.map(async (part) => [part.file_part_id, (await markingOfPart(studioId, part.id)).marking] as const)));
+  const markings = Object.fromEntries(
+    await Promise.all(parts.rows.map(async (part) => [part.file_part_id, (await markingOfPart(studioId, part.id)).marking] as const)),
+  );
   const stem = file.file_name.replace(/\.(musicxml|xml)$/i, '');
   const suffix = onlyPartId === null ? 'marked' : `${parts.rows[0]!.name}, marked`;
   return { fileName: `${stem} (${suffix}).musicxml`, bytes: await inWorker('markedFile', { bytes: file.bytes, markings }) };

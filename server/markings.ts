@@ -5,15 +5,21 @@ import { MARK_KINDS, MARK_VALUES, markKey, type Mark, type MarkKind, type Markin
 import { inTransaction, pool, type Queryable } from './db';
 
 const markShape = z.object({ value: z.string(), origin: z.enum(['coach', 'suggestion']) });
-const changeShape = z.object({
-  target: z.string().min(1).max(200),
-  kind: z.enum(MARK_KINDS as [MarkKind, ...MarkKind[]]),
-  from: markShape.nullable(),
-  to: markShape.nullable(),
-}).refine((change) => change.to === null || MARK_VALUES[change.kind].includes(change.to.value), 'this value does not belong to its kind of mark');
+const changeShape = z
+  .object({
+    target: z.string().min(1).max(200),
+    kind: z.enum(MARK_KINDS as [MarkKind, ...MarkKind[]]),
+    from: markShape.nullable(),
+    to: markShape.nullable(),
+  })
+  .refine((change) => change.to === null || MARK_VALUES[change.kind].includes(change.to.value), 'this value does not belong to its kind of mark');
 
 export const changeSetShape = z.object({
-  id: z.uuid(), at: z.iso.datetime(), reason: z.string().min(1).max(200), undoes: z.uuid().nullable(), changes: z.array(changeShape).min(1).max(20_000),
+  id: z.uuid(),
+  at: z.iso.datetime(),
+  reason: z.string().min(1).max(200),
+  undoes: z.uuid().nullable(),
+  changes: z.array(changeShape).min(1).max(20_000),
 });
 
 export interface StoredMarking {
@@ -24,7 +30,10 @@ export interface StoredMarking {
 
 /** The marking of a part; there is one from the moment the part is taken in. */
 export async function markingOfPart(studioId: string, partId: string): Promise<StoredMarking> {
-  const { rows } = await pool().query<{ id: string; name: string }>('SELECT id, name FROM markings WHERE studio_id = $1 AND part_id = $2 ORDER BY created_at LIMIT 1', [studioId, partId]);
+  const { rows } = await pool().query<{ id: string; name: string }>(
+    'SELECT id, name FROM markings WHERE studio_id = $1 AND part_id = $2 ORDER BY created_at LIMIT 1',
+    [studioId, partId],
+  );
   const row = rows[0];
   if (!row) throw new Error(`part ${partId} has no marking`);
   return { ...row, marking: await marksOf(pool(), studioId, row.id) };
@@ -71,7 +80,14 @@ export async function storeChanges(studioId: string, markingId: string, author: 
       }
       marking = applied.marking;
       await client.query('INSERT INTO change_sets (id, studio_id, marking_id, author, at, reason, changes, undoes) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)', [
-        set.id, studioId, markingId, author, set.at, set.reason, JSON.stringify(set.changes), set.undoes,
+        set.id,
+        studioId,
+        markingId,
+        author,
+        set.at,
+        set.reason,
+        JSON.stringify(set.changes),
+        set.undoes,
       ]);
       await writeMarks(client, studioId, markingId, set.changes);
     }

@@ -12,7 +12,14 @@ export async function migrate(databaseUrl: string, folder: string): Promise<stri
   try {
     await client.query('SELECT pg_advisory_lock($1)', [LOCK]);
     const done = await runner({
-      dbClient: client, dir: folder, direction: 'up', migrationsTable: 'migrations', noLock: true, singleTransaction: true, log: () => undefined, logger: QUIET,
+      dbClient: client,
+      dir: folder,
+      direction: 'up',
+      migrationsTable: 'migrations',
+      noLock: true,
+      singleTransaction: true,
+      log: () => undefined,
+      logger: QUIET,
     });
     return done.map((migration) => migration.name);
   } finally {

@@ -3,9 +3,17 @@ import { z } from 'zod';
 import { inTransaction, pool } from './db';
 
 const partRow = z.object({
-  id: z.uuid(), pieceId: z.uuid(), filePartId: z.string(), name: z.string(), instrument: z.enum(['violin', 'viola', 'cello', 'bass']).nullable(),
-  bars: z.number(), barLabels: z.array(z.string()), title: z.string(), composer: z.string().nullable(),
-  warnings: z.array(z.object({ place: z.string(), text: z.string() })), fileName: z.string(),
+  id: z.uuid(),
+  pieceId: z.uuid(),
+  filePartId: z.string(),
+  name: z.string(),
+  instrument: z.enum(['violin', 'viola', 'cello', 'bass']).nullable(),
+  bars: z.number(),
+  barLabels: z.array(z.string()),
+  title: z.string(),
+  composer: z.string().nullable(),
+  warnings: z.array(z.object({ place: z.string(), text: z.string() })),
+  fileName: z.string(),
 });
 export type PartRow = z.infer<typeof partRow>;
 
@@ -21,7 +29,10 @@ export async function partById(studioId: string, partId: string): Promise<PartRo
 
 /** Parts of one piece, for moving between them. */
 export async function partsOfPiece(studioId: string, pieceId: string): Promise<Array<{ id: string; name: string }>> {
-  const { rows } = await pool().query<{ id: string; name: string }>('SELECT id, name FROM parts WHERE studio_id = $1 AND piece_id = $2 ORDER BY position', [studioId, pieceId]);
+  const { rows } = await pool().query<{ id: string; name: string }>('SELECT id, name FROM parts WHERE studio_id = $1 AND piece_id = $2 ORDER BY position', [
+    studioId,
+    pieceId,
+  ]);
   return rows;
 }
 
@@ -42,12 +53,16 @@ export async function musicOf(studioId: string, partId: string): Promise<string 
   return text;
 }
 
-export const passageShape = z.object({ name: z.string().trim().min(1).max(80), fromBar: z.int().nonnegative(), toBar: z.int().nonnegative() })
+export const passageShape = z
+  .object({ name: z.string().trim().min(1).max(80), fromBar: z.int().nonnegative(), toBar: z.int().nonnegative() })
   .refine((passage) => passage.toBar >= passage.fromBar, 'a passage ends before it begins');
 export type PassageRow = z.infer<typeof passageShape>;
 
 export async function passagesOf(studioId: string, partId: string): Promise<PassageRow[]> {
-  const { rows } = await pool().query('SELECT name, from_bar AS "fromBar", to_bar AS "toBar" FROM passages WHERE studio_id = $1 AND part_id = $2 ORDER BY position', [studioId, partId]);
+  const { rows } = await pool().query(
+    'SELECT name, from_bar AS "fromBar", to_bar AS "toBar" FROM passages WHERE studio_id = $1 AND part_id = $2 ORDER BY position',
+    [studioId, partId],
+  );
   return z.array(passageShape).parse(rows);
 }
 
@@ -57,7 +72,14 @@ export async function setPassages(studioId: string, partId: string, passages: re
   await inTransaction(async (client) => {
     await client.query('DELETE FROM passages WHERE studio_id = $1 AND part_id = $2', [studioId, partId]);
     for (const [position, passage] of inOrder.entries()) {
-      await client.query('INSERT INTO passages (studio_id, part_id, position, name, from_bar, to_bar) VALUES ($1, $2, $3, $4, $5, $6)', [studioId, partId, position, passage.name, passage.fromBar, passage.toBar]);
+      await client.query('INSERT INTO passages (studio_id, part_id, position, name, from_bar, to_bar) VALUES ($1, $2, $3, $4, $5, $6)', [
+        studioId,
+        partId,
+        position,
+        passage.name,
+        passage.fromBar,
+        passage.toBar,
+      ]);
     }
   });
 }
@@ -68,7 +90,10 @@ export type PartSettings = z.infer<typeof partSettingsShape>;
 const NO_SETTINGS: PartSettings = { playerId: null, tempo: null };
 
 export async function partSettings(studioId: string, partId: string): Promise<PartSettings> {
-  const { rows } = await pool().query<{ key: string; value: unknown }>("SELECT key, value FROM settings WHERE studio_id = $1 AND scope = 'part' AND scope_id = $2", [studioId, partId]);
+  const { rows } = await pool().query<{ key: string; value: unknown }>(
+    "SELECT key, value FROM settings WHERE studio_id = $1 AND scope = 'part' AND scope_id = $2",
+    [studioId, partId],
+  );
   return partSettingsShape.parse({ ...NO_SETTINGS, ...Object.fromEntries(rows.map((row) => [row.key, row.value])) });
 }
 

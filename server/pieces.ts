@@ -8,9 +8,15 @@ import { inWorker } from './workers';
 const instrument = z.enum(['violin', 'viola', 'cello', 'bass']).nullable();
 
 const shelfRow = z.object({
-  id: z.uuid(), title: z.string(), composer: z.string().nullable(), fileName: z.string(), receivedAt: z.date(),
+  id: z.uuid(),
+  title: z.string(),
+  composer: z.string().nullable(),
+  fileName: z.string(),
+  receivedAt: z.date(),
   warnings: z.array(z.object({ place: z.string(), text: z.string() })),
-  parts: z.array(z.object({ id: z.uuid(), name: z.string(), instrument, bars: z.number(), notes: z.number(), marks: z.number(), changedAt: z.string().nullable() })),
+  parts: z.array(
+    z.object({ id: z.uuid(), name: z.string(), instrument, bars: z.number(), notes: z.number(), marks: z.number(), changedAt: z.string().nullable() }),
+  ),
 });
 export type ShelfPiece = z.infer<typeof shelfRow>;
 
@@ -51,7 +57,12 @@ export async function takeIn(studioId: string, fileName: string, bytes: Uint8Arr
   const name = title === 'Untitled' ? fileName.replace(/\.(musicxml|xml)$/i, '') : title;
   try {
     const pieceId = await inTransaction(async (client) => {
-      await client.query('INSERT INTO sources (studio_id, sha256, file_name, bytes) VALUES ($1, $2, $3, $4) ON CONFLICT (studio_id, sha256) DO NOTHING', [studioId, sha256, fileName, Buffer.from(bytes)]);
+      await client.query('INSERT INTO sources (studio_id, sha256, file_name, bytes) VALUES ($1, $2, $3, $4) ON CONFLICT (studio_id, sha256) DO NOTHING', [
+        studioId,
+        sha256,
+        fileName,
+        Buffer.from(bytes),
+      ]);
       const { rows } = await client.query<{ id: string }>(
         `INSERT INTO pieces (studio_id, source_id, title, composer, warnings)
          SELECT $1, id, $3, $4, $5 FROM sources WHERE studio_id = $1 AND sha256 = $2 RETURNING id`,
@@ -68,7 +79,11 @@ export async function takeIn(studioId: string, fileName: string, bytes: Uint8Arr
         await client.query(
           `INSERT INTO passages (studio_id, part_id, position, name, from_bar, to_bar)
            SELECT $1, $2, position, name, from_bar, to_bar FROM jsonb_to_recordset($3) AS row (position int, name text, from_bar int, to_bar int)`,
-          [studioId, partId, JSON.stringify(part.passages.map((passage, i) => ({ position: i, name: passage.name, from_bar: passage.fromBar, to_bar: passage.toBar })))],
+          [
+            studioId,
+            partId,
+            JSON.stringify(part.passages.map((passage, i) => ({ position: i, name: passage.name, from_bar: passage.fromBar, to_bar: passage.toBar }))),
+          ],
         );
       }
       return piece;
@@ -104,10 +119,15 @@ async function firstPart(studioId: string, pieceId: string): Promise<string> {
 /** Takes a piece off the shelf, or puts it back; its marks stay where they are. */
 export async function setOnShelf(studioId: string, pieceId: string, onShelf: boolean): Promise<Result<null>> {
   try {
-    const { rowCount } = await pool().query('UPDATE pieces SET removed_at = CASE WHEN $3 THEN NULL ELSE now() END WHERE studio_id = $1 AND id = $2', [studioId, pieceId, onShelf]);
+    const { rowCount } = await pool().query('UPDATE pieces SET removed_at = CASE WHEN $3 THEN NULL ELSE now() END WHERE studio_id = $1 AND id = $2', [
+      studioId,
+      pieceId,
+      onShelf,
+    ]);
     return rowCount ? good(null) : bad(null, 'This piece is no longer there.', 'Reload the shelf.');
   } catch (error) {
-    if ((error as { constraint?: string }).constraint === 'pieces_on_shelf') return bad(null, 'The same file has been put on the shelf again meanwhile.', 'Take that one off first.');
+    if ((error as { constraint?: string }).constraint === 'pieces_on_shelf')
+      return bad(null, 'The same file has been put on the shelf again meanwhile.', 'Take that one off first.');
     throw error;
   }
 }

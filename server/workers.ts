@@ -17,7 +17,9 @@ const holder = globalThis as unknown as { omaggioWorkers?: Piscina };
 function workers(): Piscina {
   holder.omaggioWorkers ??= new Piscina({
     filename: path.join(process.cwd(), 'workers', 'server', 'entry.mjs'),
-    minThreads: 1, maxThreads: 2, idleTimeout: 600_000,
+    minThreads: 1,
+    maxThreads: 2,
+    idleTimeout: 600_000,
   });
   return holder.omaggioWorkers;
 }

@@ -23,7 +23,9 @@ const press = async (page: Page, key: string, times = 1) => {
 const SHOTS: readonly Shot[] = [
   { name: 'shelf' },
   {
-    name: 'desk-choices', part: ['Mill Race Serenade', 'Violin I'], bars: '49-64',
+    name: 'desk-choices',
+    part: ['Mill Race Serenade', 'Violin I'],
+    bars: '49-64',
     act: async (page) => {
       await focus(page);
       await press(page, 'ArrowRight', 5);
@@ -32,7 +34,9 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'desk-findings', part: ['Staircase', 'Violin'], bars: '17-32', act: async (page) => page.getByRole('tab', { name: /^Findings/ }).click() },
   {
-    name: 'desk-fingering', part: ['The Heron', 'Cello'], bars: '17-32',
+    name: 'desk-fingering',
+    part: ['The Heron', 'Cello'],
+    bars: '17-32',
     act: async (page) => {
       await focus(page);
       await press(page, 'f');
@@ -40,7 +44,10 @@ const SHOTS: readonly Shot[] = [
     },
   },
   {
-    name: 'desk-bowing-dark', part: ['Mill Race Serenade', 'Cello'], bars: '65-80', theme: 'dark',
+    name: 'desk-bowing-dark',
+    part: ['Mill Race Serenade', 'Cello'],
+    bars: '65-80',
+    theme: 'dark',
     act: async (page) => {
       await focus(page);
       await press(page, 'b');
@@ -51,14 +58,20 @@ const SHOTS: readonly Shot[] = [
 ];
 
 async function main(): Promise<void> {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'] });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
+  });
   for (const { name, part, bars, theme, size, act } of SHOTS) {
     const context = await browser.newContext({ viewport: size ?? { width: 1280, height: 800 } });
     if (theme) await context.addCookies([{ name: 'theme', value: theme, url }]);
     const page = await context.newPage();
     await page.goto(url);
     if (part) {
-      const href = await page.getByRole('article', { name: part[0] }).getByRole('link', { name: new RegExp(`^${part[1]} \\d`) }).getAttribute('href');
+      const href = await page
+        .getByRole('article', { name: part[0] })
+        .getByRole('link', { name: new RegExp(`^${part[1]} \\d`) })
+        .getAttribute('href');
       await page.goto(`${url}${href}${bars ? `?bars=${bars}` : ''}`);
       await page.locator('[data-report=true][data-engraved=true]').waitFor();
     }

@@ -17,7 +17,11 @@ try {
 } catch (error) {
   const { message, code } = error as Error & { code?: string };
   console.error(`The database could not be prepared: ${message || code}.`);
-  console.error(process.env.OMAGGIO_OWN_DATABASE === 'yes' ? 'The log of the database is in the data folder, pg.log.' : 'Check that DATABASE_URL is right, that the server runs, and that its user may create tables.');
+  console.error(
+    process.env.OMAGGIO_OWN_DATABASE === 'yes'
+      ? 'The log of the database is in the data folder, pg.log.'
+      : 'Check that DATABASE_URL is right, that the server runs, and that its user may create tables.',
+  );
   process.exitCode = 1;
 } finally {
   await closePool();

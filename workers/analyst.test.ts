@@ -7,7 +7,15 @@ import { Analyst, type Conditions } from './analyst';
 
 const plain: Conditions = { marking: {}, player: null, tempo: null };
 const bars = { fromBar: 0, toBar: 15 };
-const small: PlayerDescription = { name: 'Pia', instrument: 'cello', size: '3/4', tuning: 'orchestral', hand: 'small', level: 'intermediate', thumbPosition: true };
+const small: PlayerDescription = {
+  name: 'Pia',
+  instrument: 'cello',
+  size: '3/4',
+  tuning: 'orchestral',
+  hand: 'small',
+  level: 'intermediate',
+  thumbPosition: true,
+};
 
 describe('the analyst of one part', () => {
   const analyst = new Analyst();
@@ -39,7 +47,9 @@ describe('the analyst of one part', () => {
     const best = analyst.suggestBowing(plain, bars)[0]!;
     const marking = applyChanges({}, best.changes).marking;
     const again = analyst.suggestBowing({ ...plain, marking }, bars)[0]!;
-    expect(again.plan.strokes.map((stroke) => [stroke.noteIds[0], stroke.direction])).toEqual(best.plan.strokes.map((stroke) => [stroke.noteIds[0], stroke.direction]));
+    expect(again.plan.strokes.map((stroke) => [stroke.noteIds[0], stroke.direction])).toEqual(
+      best.plan.strokes.map((stroke) => [stroke.noteIds[0], stroke.direction]),
+    );
   });
   test('another player, another report', () => {
     const passages = automaticPassages(part);

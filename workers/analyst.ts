@@ -100,7 +100,13 @@ export class Analyst {
   }
 
   private request(conditions: Conditions) {
-    return { score: this.opened, part: this.part, player: this.player(conditions), clock: clockFor(this.part, this.opened.ticksPerQuarter, conditions.tempo), marking: conditions.marking };
+    return {
+      score: this.opened,
+      part: this.part,
+      player: this.player(conditions),
+      clock: clockFor(this.part, this.opened.ticksPerQuarter, conditions.tempo),
+      marking: conditions.marking,
+    };
   }
 
   private player({ player }: Conditions): Player {

@@ -5,7 +5,8 @@ import { currentStudio } from '@/server/studio';
 
 export const problemResponse = (problem: Problem, status = 422): Response => Response.json({ problem }, { status });
 
-const notFound = (what: string): Response => problemResponse({ place: null, what: `${what} is no longer there.`, remedy: 'Go back to the shelf and open it again.' }, 404);
+const notFound = (what: string): Response =>
+  problemResponse({ place: null, what: `${what} is no longer there.`, remedy: 'Go back to the shelf and open it again.' }, 404);
 
 /** Runs a handler for the studio; null from it means that the thing asked for is not there. */
 export async function answer(request: Request, what: string, handler: (studioId: string) => Promise<Response | null>): Promise<Response> {
@@ -16,7 +17,10 @@ export async function answer(request: Request, what: string, handler: (studioId:
     return (await handler(await currentStudio())) ?? notFound(what);
   } catch (error) {
     console.error(error);
-    return problemResponse({ place: null, what: 'Omaggio met an error of its own; nothing was changed.', remedy: 'Try again; if it comes back, look into the server log.' }, 500);
+    return problemResponse(
+      { place: null, what: 'Omaggio met an error of its own; nothing was changed.', remedy: 'Try again; if it comes back, look into the server log.' },
+      500,
+    );
   }
 }
 
@@ -26,5 +30,8 @@ export async function body<T>(request: Request, shape: z.ZodType<T>): Promise<{ 
   const parsed = shape.safeParse(json);
   if (parsed.success) return { ok: true, value: parsed.data };
   const issue = parsed.error.issues[0]!;
-  return { ok: false, response: problemResponse({ place: issue.path.join('.') || null, what: `${issue.message}.`, remedy: 'Reload the page and try again.' }, 400) };
+  return {
+    ok: false,
+    response: problemResponse({ place: issue.path.join('.') || null, what: `${issue.message}.`, remedy: 'Reload the page and try again.' }, 400),
+  };
 }

@@ -89,15 +89,29 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
     const onsetS = clock.secondsAt(event.onset);
     const endS = Math.max(clock.secondsAt(event.end), onsetS + (event.grace ? 0.08 : 0.01));
     const first = event.notes[0]!;
-    const dots = event.notes.some((note) => note.articulations.includes('staccato') || note.articulations.includes('staccatissimo') || note.articulations.includes('spiccato'));
+    const dots = event.notes.some(
+      (note) => note.articulations.includes('staccato') || note.articulations.includes('staccatissimo') || note.articulations.includes('spiccato'),
+    );
     const accent = event.notes.some((note) => note.articulations.includes('accent') || note.articulations.includes('strong-accent'));
     const silenceS = lastEndS === null ? Infinity : Math.max(0, onsetS - lastEndS);
     const onBar = inBar === 0 && !bar.pickup;
     atoms.push({
-      event: i, ids: event.ids, onset: event.onset, barIndex, onsetS,
+      event: i,
+      ids: event.ids,
+      onset: event.onset,
+      barIndex,
+      onsetS,
       seconds: endS - onsetS,
-      silenceS, linked: (links[i] ?? false) && atoms[atoms.length - 1]?.event === i - 1,
-      kind: strokeKind(event.notes.length, accent, dots, first.articulations.includes('tenuto'), first.articulations.includes('portato'), spiccato(event.onset) || first.articulations.includes('spiccato')),
+      silenceS,
+      linked: (links[i] ?? false) && atoms[atoms.length - 1]?.event === i - 1,
+      kind: strokeKind(
+        event.notes.length,
+        accent,
+        dots,
+        first.articulations.includes('tenuto'),
+        first.articulations.includes('portato'),
+        spiccato(event.onset) || first.articulations.includes('spiccato'),
+      ),
       dots,
       level: levelAt(part, event.onset),
       hairpin: part.hairpins.find((hairpin) => hairpin.from <= event.onset && event.onset < hairpin.to)?.kind ?? null,
@@ -108,10 +122,14 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
       barSeconds: clock.secondsAt(bar.onset + bar.ticks) - clock.secondsAt(bar.onset),
       last: false,
       upbeat: silenceS >= LONG_SILENCE_S / 4 && !onBar && (bar.pickup || inBar * 2 >= nominal),
-      accent, notes: event.notes.length,
+      accent,
+      notes: event.notes.length,
       lock: event.notes.map((note) => bowInForce(note, marking)).find((bow) => bow !== null) ?? null,
       mustRetake: event.ids.some((id) => markAt(marking, id, 'retake')?.value === 'yes'),
-      mustHook: atoms.length > 0 && event.ids.some((id) => markAt(marking, id, 'hook')?.value === 'yes') && !event.ids.some((id) => markAt(marking, id, 'retake')?.value === 'yes'),
+      mustHook:
+        atoms.length > 0 &&
+        event.ids.some((id) => markAt(marking, id, 'hook')?.value === 'yes') &&
+        !event.ids.some((id) => markAt(marking, id, 'retake')?.value === 'yes'),
       held: false,
     });
     lastEndS = endS;

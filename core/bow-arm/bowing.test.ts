@@ -12,7 +12,9 @@ function bow(music: string, options: MakeOptions = {}, marking: Marking = {}, ki
   return planBowing({ score, part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, score.ticksPerQuarter, null), marking });
 }
 const ways = (music: string, options: MakeOptions = {}, marking: Marking = {}) =>
-  bow(music, options, marking)[0]!.strokes.map((stroke) => (stroke.direction === 'down' ? 'd' : 'u')).join('');
+  bow(music, options, marking)[0]!
+    .strokes.map((stroke) => (stroke.direction === 'down' ? 'd' : 'u'))
+    .join('');
 
 describe('directions by the rules of the trade (common practice)', () => {
   test('down on the bar, alternating', () => expect(ways('A4 B4 C5 D5 | E5 D5 C5 B4 | A4/4')).toBe('dudududud'));
@@ -76,7 +78,9 @@ describe('bow travel', () => {
 describe('locks', () => {
   const music = 'A4 B4 C5 D5 | E5 D5 C5 B4 | A4/4';
   const { part } = makeScore('violin', music);
-  const lock = (note: number, kind: 'bow' | 'retake' | 'hook', value: string): Marking => ({ [markKey(part.notes[note]!.id, kind)]: { value, origin: 'coach' } });
+  const lock = (note: number, kind: 'bow' | 'retake' | 'hook', value: string): Marking => ({
+    [markKey(part.notes[note]!.id, kind)]: { value, origin: 'coach' },
+  });
 
   test('a bow the coach marked stays', () => {
     expect(ways(music, {}, lock(0, 'bow', 'up'))[0]).toBe('u');
@@ -97,7 +101,14 @@ describe('locks', () => {
 
 test('pizzicato has no bow', () => {
   expect(bow('A4 B4 C5 D5 | E5 D5 C5 B4', { words: [{ quarter: 0, text: 'pizz.' }] })).toEqual([]);
-  expect(bow('A4 B4 C5 D5 | E5 D5 C5 B4', { words: [{ quarter: 0, text: 'pizz.' }, { quarter: 4, text: 'arco' }] })[0]!.strokes).toHaveLength(4);
+  expect(
+    bow('A4 B4 C5 D5 | E5 D5 C5 B4', {
+      words: [
+        { quarter: 0, text: 'pizz.' },
+        { quarter: 4, text: 'arco' },
+      ],
+    })[0]!.strokes,
+  ).toHaveLength(4);
 });
 
 test('alternatives are different bowings', () => {

@@ -103,7 +103,11 @@ function heldOutside(request: BowingRequest, whole: readonly Atom[], inside: (on
     ids.forEach((id, i) => {
       const atom = byEvent.get(id)!;
       const start = i === 0 && held;
-      kept.push({ ...atom, held, ...(start ? { lock: stroke.direction, mustHook: stroke.hooked, mustRetake: stroke.retake && atom.silenceS < REST_SECONDS } : {}) });
+      kept.push({
+        ...atom,
+        held,
+        ...(start ? { lock: stroke.direction, mustHook: stroke.hooked, mustRetake: stroke.retake && atom.silenceS < REST_SECONDS } : {}),
+      });
     });
   });
   const opening = kept[0];
@@ -146,7 +150,7 @@ const MOST_CUTS = 7;
 /** Every stroke that the slurs allow: whole slurs, and their pieces between the best places to split. */
 function candidateSpans(atoms: readonly Atom[], instrument: Player['instrument']['kind'], costs: BowCosts, asPrinted: boolean): StrokeSpan[][] {
   const ending: StrokeSpan[][] = Array.from({ length: atoms.length + 1 }, () => []);
-  for (let start = 0; start < atoms.length; ) {
+  for (let start = 0; start < atoms.length;) {
     let end = start;
     while (end + 1 < atoms.length && atoms[end + 1]!.linked) end++;
     const forced = new Set<number>();
@@ -156,7 +160,13 @@ function candidateSpans(atoms: readonly Atom[], instrument: Player['instrument']
       if (atom.lock || atom.mustRetake || atom.mustHook) forced.add(at);
       else if (!asPrinted && !atom.held) optional.push({ at, cost: atom.onBar ? 0 : atom.onHalfBar ? 1 : atom.onBeat ? 2 : 3 });
     }
-    const cuts = [...forced, ...optional.sort((a, b) => a.cost - b.cost || a.at - b.at).slice(0, MOST_CUTS).map((cut) => cut.at)];
+    const cuts = [
+      ...forced,
+      ...optional
+        .sort((a, b) => a.cost - b.cost || a.at - b.at)
+        .slice(0, MOST_CUTS)
+        .map((cut) => cut.at),
+    ];
     const borders = [start, ...cuts.sort((a, b) => a - b), end + 1];
     for (let i = 0; i < borders.length; i++) {
       for (let k = i + 1; k < borders.length; k++) {
@@ -183,26 +193,43 @@ function describe(request: BowingRequest, atoms: readonly Atom[], planned: reado
     const beat = beatOf(bar, atom.onset - bar.onset, score.ticksPerQuarter);
     const inRest = atom.silenceS >= REST_SECONDS;
     const lastAtom = atoms[span.from - 1];
-    const retakeTime = start === 'retake' && before && lastAtom
-      ? { needed: retakeSeconds(before.to - from), free: (inRest ? atom.silenceS : 0) + lastAtom.seconds / 2 }
-      : null;
+    const retakeTime =
+      start === 'retake' && before && lastAtom ? { needed: retakeSeconds(before.to - from), free: (inRest ? atom.silenceS : 0) + lastAtom.seconds / 2 } : null;
     const slowest = span.leastCm / span.seconds;
     const fastest = span.mostCm / span.seconds;
     const stroke: Stroke = {
       noteIds: atoms.slice(span.from, span.to + 1).flatMap((a) => a.ids),
-      barIndex: atom.barIndex, onset: atom.onset, beat, seconds: span.seconds,
-      direction: to > from ? 'down' : 'up', level: atom.level, from, to, cm, cmPerS,
+      barIndex: atom.barIndex,
+      onset: atom.onset,
+      beat,
+      seconds: span.seconds,
+      direction: to > from ? 'down' : 'up',
+      level: atom.level,
+      from,
+      to,
+      cm,
+      cmPerS,
       stepDb: before ? speedStepDb(before.cmPerS, cmPerS) : 0,
-      retake: start === 'retake', hooked: start === 'hook',
-      zone: zoneName(from, to), slowest, fastest, retakeTime,
+      retake: start === 'retake',
+      hooked: start === 'hook',
+      zone: zoneName(from, to),
+      slowest,
+      fastest,
+      retakeTime,
     };
     strokes.push(stroke);
     if (cmPerS < slowest * 0.98 || cmPerS > fastest * 1.02 || (retakeTime && retakeTime.needed > retakeTime.free)) feasible = false;
     const change = (kind: BowChangeKind, why: string) => changes.push({ kind, noteId: atom.ids[0]!, barIndex: atom.barIndex, beat, why });
     if (span.splitCost > 0 && atom.linked) change('split', splitReason(span, planned[i - 1], hairCm, slowest));
-    if (stroke.hooked && !atom.mustHook) change('hook', `both notes ${stroke.direction}-bow with a stop between, ${stroke.direction === 'up' ? 'so that the next strong beat comes down' : 'so that the bow is where the next note wants it'}`);
-    if (stroke.retake && !atom.mustRetake && before?.direction === stroke.direction) change('retake', inRest ? 'the rest leaves time to set the bow again' : `lifted to begin ${stroke.direction}-bow again`);
-    if (i === 0 && stroke.direction === 'up' && atom.lock === null) change('start-up', atom.upbeat ? 'an upbeat goes up, so that the bar begins down' : 'so that what follows lies better');
+    if (stroke.hooked && !atom.mustHook)
+      change(
+        'hook',
+        `both notes ${stroke.direction}-bow with a stop between, ${stroke.direction === 'up' ? 'so that the next strong beat comes down' : 'so that the bow is where the next note wants it'}`,
+      );
+    if (stroke.retake && !atom.mustRetake && before?.direction === stroke.direction)
+      change('retake', inRest ? 'the rest leaves time to set the bow again' : `lifted to begin ${stroke.direction}-bow again`);
+    if (i === 0 && stroke.direction === 'up' && atom.lock === null)
+      change('start-up', atom.upbeat ? 'an upbeat goes up, so that the bar begins down' : 'so that what follows lies better');
   });
   const terms = costTerms(planned, atoms, hairCm);
   const total = Object.values(terms).reduce((sum, value) => sum + value, 0);
@@ -226,7 +253,8 @@ function costTerms(planned: readonly PlannedSpan[], atoms: readonly Atom[], hair
     const direction = to > from ? span.downCost : span.upCost;
     terms.direction += direction >= LOCKED ? 0 : direction;
     if (atom.linked) terms.split += atom.onBar ? costs.splitAtBar : atom.onHalfBar ? costs.splitAtHalf : atom.onBeat ? costs.splitAtBeat : costs.splitOffBeat;
-    if (start === 'hook') terms.hook += atom.onBar ? costs.hookOverBar : atom.dots ? costs.hookStaccato : span.from !== span.to ? costs.hookSlurred : costs.hook;
+    if (start === 'hook')
+      terms.hook += atom.onBar ? costs.hookOverBar : atom.dots ? costs.hookStaccato : span.from !== span.to ? costs.hookSlurred : costs.hook;
     if (start === 'retake') terms.retake += atom.silenceS >= REST_SECONDS ? costs.retakeInRest : costs.retake;
     const off = Math.log2((Math.abs(to - from) * hairCm) / span.preferredCm);
     terms.bow += costs.distribution * off * off;

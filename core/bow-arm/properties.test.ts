@@ -14,7 +14,15 @@ import { DYNAMICS, HAIR_CM, retakeSeconds, STROKES } from './tables';
 
 const LEVELS = Object.keys(DYNAMICS) as DynamicLevel[];
 const phrase = fc.record({
-  notes: fc.array(fc.record({ pitch: fc.constantFrom('A4', 'B4', 'C5', 'D5'), sign: fc.constantFrom('', '!', '.', '-'), length: fc.constantFrom('/0.5', '/1', '/2', '/0.75', '/0.25'), rest: fc.boolean() }), { minLength: 3, maxLength: 14 }),
+  notes: fc.array(
+    fc.record({
+      pitch: fc.constantFrom('A4', 'B4', 'C5', 'D5'),
+      sign: fc.constantFrom('', '!', '.', '-'),
+      length: fc.constantFrom('/0.5', '/1', '/2', '/0.75', '/0.25'),
+      rest: fc.boolean(),
+    }),
+    { minLength: 3, maxLength: 14 },
+  ),
   slurs: fc.array(fc.nat({ max: 12 }), { maxLength: 3 }),
   locks: fc.array(fc.record({ note: fc.nat({ max: 13 }), kind: fc.constantFrom('bow', 'hook', 'retake'), down: fc.boolean() }), { maxLength: 4 }),
   tempo: fc.integer({ min: 40, max: 160 }),
@@ -34,7 +42,11 @@ function planned({ notes, slurs, locks, tempo, dynamic }: typeof phrase extends 
     const target = part.notes[note];
     if (target && note > 0) marking[markKey(target.id, kind as 'bow')] = { value: kind === 'bow' ? (down ? 'down' : 'up') : 'yes', origin: 'coach' };
   }
-  return { part, marking, plans: planBowing({ score, part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, score.ticksPerQuarter, null), marking }) };
+  return {
+    part,
+    marking,
+    plans: planBowing({ score, part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, score.ticksPerQuarter, null), marking }),
+  };
 }
 
 describe('whatever is planned', () => {
@@ -101,21 +113,42 @@ describe('stroke lengths', () => {
     expect(STROKES.accent.speed).toBeGreaterThan(STROKES.portato.speed);
   });
   test('a retake over the whole bow takes .35 s (from memory)', () => expect(retakeSeconds(1)).toBeCloseTo(0.35));
-  test.each([[0, 0.1, 'frog'], [0.1, 0.4, 'lower half'], [0.4, 0.6, 'middle'], [0.6, 0.9, 'upper half'], [0.9, 1, 'tip'], [0.05, 0.95, 'whole bow']])('%d to %d is the %s', (from, to, zone) => expect(zoneName(from, to)).toBe(zone));
+  test.each([
+    [0, 0.1, 'frog'],
+    [0.1, 0.4, 'lower half'],
+    [0.4, 0.6, 'middle'],
+    [0.6, 0.9, 'upper half'],
+    [0.9, 1, 'tip'],
+    [0.05, 0.95, 'whole bow'],
+  ])('%d to %d is the %s', (from, to, zone) => expect(zoneName(from, to)).toBe(zone));
 });
 
 describe('what the music asks', () => {
   test('dynamics hold until the next; pizzicato until arco', () => {
-    const part = { dynamics: [{ tick: 0, text: 'p', level: 'p' as const }, { tick: 960, text: 'f', level: 'f' as const }] };
+    const part = {
+      dynamics: [
+        { tick: 0, text: 'p', level: 'p' as const },
+        { tick: 960, text: 'f', level: 'f' as const },
+      ],
+    };
     expect([levelAt(part, 0), levelAt(part, 959), levelAt(part, 960)]).toEqual(['p', 'p', 'f']);
-    const { part: plucked } = makeScore('violin', 'A4 A4 A4 A4', { words: [{ quarter: 1, text: 'pizz.' }, { quarter: 3, text: 'arco' }] });
+    const { part: plucked } = makeScore('violin', 'A4 A4 A4 A4', {
+      words: [
+        { quarter: 1, text: 'pizz.' },
+        { quarter: 3, text: 'arco' },
+      ],
+    });
     expect([0, 1, 2, 3].map((quarter) => pizzicatoAt(plucked)(quarter * 480))).toEqual([false, true, true, false]);
   });
   test('atoms know bar, beat, accents, ties and upbeats', () => {
     const { score, part } = makeScore('violin', 'E4 | A4! B4~ B4 C5. | D5/4', { pickupQuarters: 1 });
     const atoms = atomsOf(part, firstLine(part), clockFor(part, score.ticksPerQuarter, null), score.ticksPerQuarter, {});
     expect(atoms.map((atom) => [atom.onBar, atom.upbeat, atom.accent, atom.kind, atom.ids.length])).toEqual([
-      [false, true, false, 'détaché', 1], [true, false, true, 'accent', 1], [false, false, false, 'détaché', 2], [false, false, false, 'staccato', 1], [true, false, false, 'détaché', 1],
+      [false, true, false, 'détaché', 1],
+      [true, false, true, 'accent', 1],
+      [false, false, false, 'détaché', 2],
+      [false, false, false, 'staccato', 1],
+      [true, false, false, 'détaché', 1],
     ]);
   });
 });
@@ -125,13 +158,24 @@ describe('the demo can be bowed', () => {
     const { score } = demoScore(name);
     return score.parts.map((part): [string, Bowing] => [
       `${name} ${part.name}`,
-      planBowing({ score, part, line: linesOf(part)[0]!, player: usualPlayer(part.instrument!), clock: clockFor(part, score.ticksPerQuarter, null), marking: {}, alternatives: 1 })[0]!,
+      planBowing({
+        score,
+        part,
+        line: linesOf(part)[0]!,
+        player: usualPlayer(part.instrument!),
+        clock: clockFor(part, score.ticksPerQuarter, null),
+        marking: {},
+        alternatives: 1,
+      })[0]!,
     ]);
   });
   test.each(plans)('%s', (name, plan) => {
     const [file, ...part] = name.split(' ');
     const { parts } = demoScore(file!).score;
-    const numbers = bowingNumbers(plan, parts.find((each) => each.name === part.join(' '))!);
+    const numbers = bowingNumbers(
+      plan,
+      parts.find((each) => each.name === part.join(' '))!,
+    );
     expect(numbers.strokes).toBe(plan.strokes.length);
     expect(numbers.nearestFrog).toBeGreaterThanOrEqual(0);
     expect(numbers.retakes + numbers.hooks).toBeLessThan(plan.strokes.length / 4);

@@ -20,9 +20,16 @@ export function bowingNumbers(bowing: Bowing, part: Pick<Part, 'bars'>): BowingN
   const count = (kind: string) => bowing.changes.filter((change) => change.kind === kind).length;
   const places = bowing.strokes.flatMap((stroke) => [stroke.from, stroke.to]);
   return {
-    strokes: bowing.strokes.length, splits: count('split'), hooks: count('hook'), retakes: count('retake'),
-    barsOnUp: bowing.strokes.filter((stroke) => stroke.direction === 'up' && stroke.onset === part.bars[stroke.barIndex]!.onset && !part.bars[stroke.barIndex]!.pickup).length,
+    strokes: bowing.strokes.length,
+    splits: count('split'),
+    hooks: count('hook'),
+    retakes: count('retake'),
+    barsOnUp: bowing.strokes.filter(
+      (stroke) => stroke.direction === 'up' && stroke.onset === part.bars[stroke.barIndex]!.onset && !part.bars[stroke.barIndex]!.pickup,
+    ).length,
     greatestStepDb: bowing.strokes.reduce((most, stroke) => Math.max(most, Math.abs(stroke.stepDb)), 0),
-    nearestFrog: Math.min(1, ...places), nearestTip: Math.max(0, ...places), feasible: bowing.feasible,
+    nearestFrog: Math.min(1, ...places),
+    nearestTip: Math.max(0, ...places),
+    feasible: bowing.feasible,
   };
 }

@@ -18,7 +18,11 @@ function atoms(music: string, tempo: number) {
 
 describe('both searches find what a general-purpose shortest-path library finds on the same graph (ngraph.path)', () => {
   test('bow: directions and distribution together', () => {
-    const note = fc.record({ pitch: fc.constantFrom('A4', 'B4', 'C5'), sign: fc.constantFrom('', '!', '.'), length: fc.constantFrom('/0.5', '/1', '/2', '/0.75', '/0.25') });
+    const note = fc.record({
+      pitch: fc.constantFrom('A4', 'B4', 'C5'),
+      sign: fc.constantFrom('', '!', '.'),
+      length: fc.constantFrom('/0.5', '/1', '/2', '/0.75', '/0.25'),
+    });
     fc.assert(
       fc.property(fc.array(note, { minLength: 2, maxLength: 5 }), fc.constantFrom(50, 90, 140), (notes, tempo) => {
         const row = atoms(notes.map(({ pitch, sign, length }) => pitch + sign + length).join(' '), tempo);
@@ -30,7 +34,14 @@ describe('both searches find what a general-purpose shortest-path library finds 
   test('fingers: a line without open strings', () => {
     const { score, part } = makeScore('violin', 'B4 C5 D5 F5 (G5 B5) C6 D6 B5 F5 (D5 C5) B4 B3 C4', { length: 0.5 });
     const player = usualPlayer('violin');
-    const { grips, moments } = prepareFingering({ score, part, line: firstLine(part), player, clock: clockFor(part, score.ticksPerQuarter, null), marking: {} });
+    const { grips, moments } = prepareFingering({
+      score,
+      part,
+      line: firstLine(part),
+      player,
+      clock: clockFor(part, score.ticksPerQuarter, null),
+      marking: {},
+    });
     const stopped = grips.map((list) => list.filter((grip) => !grip.open));
     const weighing = weighingFor(player, DEFAULT_COSTS, STRATEGIES[0]!);
     expect(cheapestPath({ grips: stopped, moments, weighing }).cost).toBeCloseTo(shortest(fingeringGraph(stopped, moments, weighing), LIFT), 6);
@@ -44,7 +55,9 @@ describe('a passage in its context', () => {
   const whole = planBowing({ ...request, alternatives: 1 })[0]!.strokes;
   test('the best plan for it goes the way of the best plan of the whole line', () => {
     const own = planBowing({ ...request, within })[0]!.strokes;
-    expect(own.map((stroke) => [stroke.noteIds[0], stroke.direction])).toEqual(whole.filter((stroke) => stroke.onset >= within.from && stroke.onset < within.to).map((stroke) => [stroke.noteIds[0], stroke.direction]));
+    expect(own.map((stroke) => [stroke.noteIds[0], stroke.direction])).toEqual(
+      whole.filter((stroke) => stroke.onset >= within.from && stroke.onset < within.to).map((stroke) => [stroke.noteIds[0], stroke.direction]),
+    );
   });
   test('every alternative joins on to the strokes around it', () => {
     for (const plan of planBowing({ ...request, within })) {

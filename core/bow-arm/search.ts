@@ -108,7 +108,7 @@ export function spanCost(span: StrokeSpan, from: number, to: number, hairCm: num
 
 /** Loudness step beyond the wanted one: `0.6·(max(0, |ΔdB − wanted| − 2)/6)²`. */
 export function loudnessCost(before: StrokeSpan, beforeCm: number, after: StrokeSpan, afterCm: number, weight: number): number {
-  const step = 20 * Math.log10((afterCm / after.seconds) / (beforeCm / before.seconds));
+  const step = 20 * Math.log10(afterCm / after.seconds / (beforeCm / before.seconds));
   const wanted = 20 * Math.log10(after.wantedSpeed / before.wantedSpeed);
   const over = Math.max(0, Math.abs(step - wanted) - 2) / 6;
   return weight * over * over;
@@ -126,7 +126,7 @@ function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Arr
   const lastAtom = atoms[after.span.from - 1]!;
   const inRest = atom.silenceS >= REST_SECONDS;
   const coupling = inRest ? NO_COUPLING : couplingTable(before.span, after.span, costs);
-  const again = inRest ? [costs.retakeInRest, costs.retakeInRest] as const : hookCost(before.span, after.span, lastAtom, atom, costs);
+  const again = inRest ? ([costs.retakeInRest, costs.retakeInRest] as const) : hookCost(before.span, after.span, lastAtom, atom, costs);
   const mustRepeat = atom.mustHook && !inRest;
   const change = inRest ? 0 : unevenCost(before.span, after.span, atoms, costs);
   if (!atom.mustRetake) relaxTurning(before, beforeIndex, after, own, coupling, again, change, mustRepeat, hopeful);
@@ -137,7 +137,17 @@ function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Arr
 }
 
 /** The bow stays on the string: the next stroke begins where the last one ended. */
-function relaxTurning(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, again: readonly [down: number, up: number], change: number, mustRepeat: boolean, hopeful: number): void {
+function relaxTurning(
+  before: Layer,
+  beforeIndex: number,
+  after: Layer,
+  own: Float64Array,
+  coupling: Float64Array,
+  again: readonly [down: number, up: number],
+  change: number,
+  mustRepeat: boolean,
+  hopeful: number,
+): void {
   const { cost, backLayer, backCell } = after;
   const from = before.cost;
   for (let turn = 0; turn < GRID; turn++) {
@@ -259,7 +269,8 @@ export function hookCost(before: StrokeSpan, after: StrokeSpan, lastAtom: Atom, 
 export function unevenCost(before: StrokeSpan, after: StrokeSpan, atoms: readonly Atom[], costs: BowCosts): number {
   if (before.from !== before.to || after.from !== after.to || before.seconds < 1.4 * after.seconds) return 0;
   const at = after.from;
-  const same = (i: number, k: number) => atoms[i] !== undefined && atoms[k] !== undefined && Math.abs(atoms[i].seconds - atoms[k].seconds) < 0.02 * atoms[k].seconds;
+  const same = (i: number, k: number) =>
+    atoms[i] !== undefined && atoms[k] !== undefined && Math.abs(atoms[i].seconds - atoms[k].seconds) < 0.02 * atoms[k].seconds;
   if (!(same(at - 2, at) && same(at - 3, at - 1)) && !(same(at + 1, at - 1) && same(at + 2, at))) return 0;
   const ratio = Math.log2(before.preferredCm / after.preferredCm);
   const { seconds } = after;

@@ -40,14 +40,24 @@ export function strokeSpan(atoms: readonly Atom[], from: number, to: number, ins
   const first = atoms[from]!;
   const last = atoms[to]!;
   const single = from === to;
-  const kind: StrokeKind = single ? first.kind : atoms.slice(from, to + 1).some((atom) => atom.dots) ? 'portato' : first.kind === 'accent' ? 'accent' : 'legato';
+  const kind: StrokeKind = single
+    ? first.kind
+    : atoms.slice(from, to + 1).some((atom) => atom.dots)
+      ? 'portato'
+      : first.kind === 'accent'
+        ? 'accent'
+        : 'legato';
   const row = STROKES[kind];
   const written = last.onsetS + last.seconds - first.onsetS;
   const seconds = Math.max(0.02, written * (single ? row.sounding : 1));
   const dynamic = DYNAMICS[first.level];
   const hair = HAIR_CM[instrument];
   return {
-    from, to, seconds, kind, row,
+    from,
+    to,
+    seconds,
+    kind,
+    row,
     preferredCm: Math.max(0.5, preferredLengthCm(dynamic.preferred, row.speed, seconds, hair)),
     leastCm: dynamic.slowest * seconds,
     mostCm: dynamic.fastest * seconds,

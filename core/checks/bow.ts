@@ -25,38 +25,73 @@ export function bowFindings(bowing: Bowing, context: LineContext): { findings: F
     const note = noteById(part, stroke.noteIds[0]!)!;
     if (!context.isNew(note.id)) return;
     const place = context.place(note);
-    const limit = (kind: TempoLimit['kind'], tempo: number) => limits.push({ tempo, kind, barIndex: place.barIndex, beat: place.beat, noteIds: stroke.noteIds });
-    const add = (kind: Finding['kind'], load: number, from: readonly [number, number, number], numbers: Finding['numbers'], text: string, remedies: Finding['remedies']) => {
+    const limit = (kind: TempoLimit['kind'], tempo: number) =>
+      limits.push({ tempo, kind, barIndex: place.barIndex, beat: place.beat, noteIds: stroke.noteIds });
+    const add = (
+      kind: Finding['kind'],
+      load: number,
+      from: readonly [number, number, number],
+      numbers: Finding['numbers'],
+      text: string,
+      remedies: Finding['remedies'],
+    ) => {
       const severity = severityOf(load, from);
       if (severity) findings.push({ id: `${kind} ${note.id}`, kind, ...place, noteIds: stroke.noteIds, severity, numbers, text, hearIt: null, remedies });
     };
     const before = bowing.strokes[i - 1];
     const unmet = unmetMarks(stroke, context);
-    if (unmet.length) add('contradiction', 1, [0, 0, 1], { marks: unmet.join(', '), planned: `${stroke.direction}${stroke.hooked ? ', hooked' : ''}${stroke.retake ? ', retake' : ''}` }, unmetText(unmet), [{ text: 'Take one of the marks here or on the note before away.', before: null, after: null }]);
+    if (unmet.length)
+      add(
+        'contradiction',
+        1,
+        [0, 0, 1],
+        { marks: unmet.join(', '), planned: `${stroke.direction}${stroke.hooked ? ', hooked' : ''}${stroke.retake ? ', retake' : ''}` },
+        unmetText(unmet),
+        [{ text: 'Take one of the marks here or on the note before away.', before: null, after: null }],
+      );
 
     const neededCm = stroke.slowest * stroke.seconds;
     const runsOut = neededCm / (hairCm * USABLE);
     if (runsOut > 0.5) limit('bow runs out', clock.tempo * runsOut);
-    add('bow runs out', runsOut, BOW_LOAD_FROM, { neededCm: round(neededCm), hairCm, seconds: round(stroke.seconds), slowestCmPerS: stroke.slowest },
+    add(
+      'bow runs out',
+      runsOut,
+      BOW_LOAD_FROM,
+      { neededCm: round(neededCm), hairCm, seconds: round(stroke.seconds), slowestCmPerS: stroke.slowest },
       runsOutText(neededCm, hairCm, stroke.slowest, stroke.seconds),
       [
         { text: 'Split it in two bows.', before: Math.round(neededCm), after: Math.round(neededCm / 2) },
-        { text: `One bow lasts from quarter = ${Math.ceil(clock.tempo * runsOut)} on.`, before: Math.round(clock.tempo), after: Math.ceil(clock.tempo * runsOut) },
-      ]);
+        {
+          text: `One bow lasts from quarter = ${Math.ceil(clock.tempo * runsOut)} on.`,
+          before: Math.round(clock.tempo),
+          after: Math.ceil(clock.tempo * runsOut),
+        },
+      ],
+    );
 
     if (before && !stroke.retake && stroke.direction !== before.direction && stroke.seconds < before.seconds) {
       const surplus = stroke.stepDb - wantedStepDb(before, stroke);
-      add('bow must race back', surplus, UNEVEN_DB_FROM, { beforeCmPerS: round(before.cmPerS), cmPerS: round(stroke.cmPerS), stepDb: round(stroke.stepDb), ratio: round(before.seconds / stroke.seconds) },
+      add(
+        'bow must race back',
+        surplus,
+        UNEVEN_DB_FROM,
+        { beforeCmPerS: round(before.cmPerS), cmPerS: round(stroke.cmPerS), stepDb: round(stroke.stepDb), ratio: round(before.seconds / stroke.seconds) },
         racesText(before.cmPerS, stroke.cmPerS, stroke.stepDb, stroke.direction),
-        [{ text: 'Hook the short note to the long one, retake, or use less bow on the long one.', before: round(stroke.stepDb), after: null }]);
+        [{ text: 'Hook the short note to the long one, retake, or use less bow on the long one.', before: round(stroke.stepDb), after: null }],
+      );
     }
 
     if (stroke.retakeTime) {
       const load = stroke.retakeTime.needed / stroke.retakeTime.free;
       limit('retake late', clock.tempo / load);
-      add('retake late', load, BOW_LOAD_FROM, { neededS: round(stroke.retakeTime.needed), freeS: round(stroke.retakeTime.free) },
+      add(
+        'retake late',
+        load,
+        BOW_LOAD_FROM,
+        { neededS: round(stroke.retakeTime.needed), freeS: round(stroke.retakeTime.free) },
         retakeText(stroke.retakeTime.needed, stroke.retakeTime.free),
-        [{ text: `In time at quarter = ${Math.floor(clock.tempo / load)} or slower.`, before: Math.round(clock.tempo), after: Math.floor(clock.tempo / load) }]);
+        [{ text: `In time at quarter = ${Math.floor(clock.tempo / load)} or slower.`, before: Math.round(clock.tempo), after: Math.floor(clock.tempo / load) }],
+      );
     }
 
     const row = bowing.strokes.slice(i, i + RATE_STROKES);
@@ -65,8 +100,9 @@ export function bowFindings(bowing: Bowing, context: LineContext): { findings: F
       const rate = 1 / longest;
       limit('stroke too quick', (clock.tempo * most) / rate);
       if (rate > most) quickUntil = i + RATE_STROKES * 2;
-      add('stroke too quick', rate / most, [1, 1.3, 1.7], { strokesPerS: round(rate), playerStrokesPerS: most }, quickText(rate, most),
-        [{ text: `Slur two and two, or quarter = ${Math.floor((clock.tempo * most) / rate)}.`, before: round(rate), after: round(rate / 2) }]);
+      add('stroke too quick', rate / most, [1, 1.3, 1.7], { strokesPerS: round(rate), playerStrokesPerS: most }, quickText(rate, most), [
+        { text: `Slur two and two, or quarter = ${Math.floor((clock.tempo * most) / rate)}.`, before: round(rate), after: round(rate / 2) },
+      ]);
     }
   });
   return { findings, limits };

@@ -84,7 +84,10 @@ export function check(request: CheckRequest): Report {
       limits.push(...found.limits);
     }
     if (index === 0) bowing = bow;
-    if (best) fingering = fingering ? { ...(fingering as Fingering), notes: [...(fingering as Fingering).notes, ...best.notes.filter((note) => isNew(note.id))] } : best;
+    if (best)
+      fingering = fingering
+        ? { ...(fingering as Fingering), notes: [...(fingering as Fingering).notes, ...best.notes.filter((note) => isNew(note.id))] }
+        : best;
     for (const event of line.events) for (const id of event.ids) seen.add(id);
   });
   findings.sort((a, b) => a.barIndex - b.barIndex || a.beat - b.beat || b.severity - a.severity);
@@ -92,7 +95,10 @@ export function check(request: CheckRequest): Report {
   return {
     tempo: { wanted: clock.tempo, ...range(0, part.bars.length) },
     passages: request.passages.map((passage) => ({ ...passage, ...range(passage.fromBar, passage.toBar) })),
-    findings, fingering, bowing, risks,
+    findings,
+    fingering,
+    bowing,
+    risks,
   };
 }
 
@@ -118,9 +124,25 @@ function unplayableFinding({ event, reason }: Unplayable, { place, player }: Lin
   const contradiction = reason === 'the marks contradict';
   const pitches = event.notes.map((note) => pitchName(note.pitch)).join(' and ');
   return {
-    id: `unplayable ${event.ids[0]}`, kind: contradiction ? 'contradiction' : 'unplayable', ...place(event.notes[0]!),
-    noteIds: event.ids, severity: 3, numbers: { pitches, reason }, text: unplayableText(reason, pitches, player.instrument.kind), hearIt: null,
-    remedies: [{ text: contradiction ? 'Take one of the marks away.' : reason === 'no hand can hold it' ? 'Divide the chord between players or break it.' : 'Choose another instrument or tuning, or move the note by an octave.', before: null, after: null }],
+    id: `unplayable ${event.ids[0]}`,
+    kind: contradiction ? 'contradiction' : 'unplayable',
+    ...place(event.notes[0]!),
+    noteIds: event.ids,
+    severity: 3,
+    numbers: { pitches, reason },
+    text: unplayableText(reason, pitches, player.instrument.kind),
+    hearIt: null,
+    remedies: [
+      {
+        text: contradiction
+          ? 'Take one of the marks away.'
+          : reason === 'no hand can hold it'
+            ? 'Divide the chord between players or break it.'
+            : 'Choose another instrument or tuning, or move the note by an octave.',
+        before: null,
+        after: null,
+      },
+    ],
   };
 }
 

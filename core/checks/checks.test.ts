@@ -19,7 +19,17 @@ import { severityOf } from './tables';
 
 function report(kind: InstrumentKind, music: string, options: MakeOptions & { player?: Partial<Player>; marking?: Marking; wanted?: number } = {}) {
   const { score, part } = makeScore(kind, music, options);
-  return { part, ...check({ score, part, marking: options.marking ?? {}, player: { ...usualPlayer(kind), ...options.player }, tempo: options.wanted ?? null, passages: automaticPassages(part) }) };
+  return {
+    part,
+    ...check({
+      score,
+      part,
+      marking: options.marking ?? {},
+      player: { ...usualPlayer(kind), ...options.player },
+      tempo: options.wanted ?? null,
+      passages: automaticPassages(part),
+    }),
+  };
 }
 const kinds = (made: ReturnType<typeof report>) => made.findings.map((finding) => finding.kind);
 
@@ -44,17 +54,30 @@ describe('expected error in cents (worked figures of our model, 15 cents, advanc
     expect(chanceBeyond(10, 0)).toBe(0);
   });
   test('risk never falls when the shift is longer or quicker', () => {
-    fc.assert(fc.property(fc.double({ min: 1, max: 300, noNaN: true }), fc.double({ min: 20, max: 2000, noNaN: true }), fc.integer({ min: 1, max: 24 }), (mm, gapMs, stop) => {
-      const cents = shiftCents(player, mm, gapMs, stop);
-      expect(shiftCents(player, mm * 1.1, gapMs, stop)).toBeGreaterThan(cents);
-      expect(shiftCents(player, mm, gapMs * 0.9, stop)).toBeGreaterThan(cents);
-    }));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 300, noNaN: true }),
+        fc.double({ min: 20, max: 2000, noNaN: true }),
+        fc.integer({ min: 1, max: 24 }),
+        (mm, gapMs, stop) => {
+          const cents = shiftCents(player, mm, gapMs, stop);
+          expect(shiftCents(player, mm * 1.1, gapMs, stop)).toBeGreaterThan(cents);
+          expect(shiftCents(player, mm, gapMs * 0.9, stop)).toBeGreaterThan(cents);
+        },
+      ),
+    );
   });
 });
 
 describe('how to hear it', () => {
   const hear = (name: string, string: number | null) => hearAgainst(parsePitch(name)!, string, usualInstrument('violin'));
-  test.each([['D5', 2, 'octave', 'D'], ['E5', 2, 'unison', 'E'], ['A5', 1, 'octave', 'A'], ['E4', 3, 'fourth', 'A'], ['D6', 1, 'two octaves', 'D']])('%s on string %i: %s with the open %s', (name, string, interval, open) => {
+  test.each([
+    ['D5', 2, 'octave', 'D'],
+    ['E5', 2, 'unison', 'E'],
+    ['A5', 1, 'octave', 'A'],
+    ['E4', 3, 'fourth', 'A'],
+    ['D6', 1, 'two octaves', 'D'],
+  ])('%s on string %i: %s with the open %s', (name, string, interval, open) => {
     expect(hear(name, string)).toMatchObject({ interval, stringName: open });
   });
   test('nothing to compare with', () => expect(hear('G#5', 1)).toBeNull());
@@ -70,12 +93,17 @@ describe('findings', () => {
   });
   test('marks that contradict are named', () => {
     const { part } = makeScore('violin', 'A4 B4 C5 D5');
-    const marking: Marking = { [markKey(part.notes[1]!.id, 'finger')]: { value: '4', origin: 'coach' }, [markKey(part.notes[1]!.id, 'string')]: { value: '1', origin: 'coach' } };
+    const marking: Marking = {
+      [markKey(part.notes[1]!.id, 'finger')]: { value: '4', origin: 'coach' },
+      [markKey(part.notes[1]!.id, 'string')]: { value: '1', origin: 'coach' },
+    };
     expect(kinds(report('violin', 'A4 B4 C5 D5', { marking }))).toContain('contradiction');
   });
   test('bow marks that cannot be met together are named, and the rest is still planned', () => {
     const { part } = makeScore('violin', 'A4 B4 C5 D5');
-    const coach = (note: number, kind: 'bow' | 'hook' | 'retake', value: string) => ({ [markKey(part.notes[note]!.id, kind)]: { value, origin: 'coach' as const } });
+    const coach = (note: number, kind: 'bow' | 'hook' | 'retake', value: string) => ({
+      [markKey(part.notes[note]!.id, kind)]: { value, origin: 'coach' as const },
+    });
     const clash = (marking: Marking) => {
       const made = report('violin', 'A4 B4 C5 D5', { marking });
       expect(made.bowing!.strokes).toHaveLength(4);
@@ -89,7 +117,10 @@ describe('findings', () => {
   test('a quick leap is late, with the tempo at which it is not', () => {
     const leap = 'A4/0.25 B4/0.25 A6/0.25 B6/0.25 A4/3';
     const { part } = makeScore('violin', leap);
-    const marking: Marking = { [markKey(part.notes[1]!.id, 'finger')]: { value: '1', origin: 'coach' }, [markKey(part.notes[1]!.id, 'string')]: { value: '2', origin: 'coach' } };
+    const marking: Marking = {
+      [markKey(part.notes[1]!.id, 'finger')]: { value: '1', origin: 'coach' },
+      [markKey(part.notes[1]!.id, 'string')]: { value: '2', origin: 'coach' },
+    };
     const made = report('violin', leap, { tempo: 132, marking });
     const late = made.findings.find((finding) => finding.kind === 'shift late')!;
     expect(late.numbers).toMatchObject({ mm: expect.any(Number), gapMs: expect.any(Number), bits: expect.any(Number) });
@@ -120,8 +151,14 @@ describe('findings', () => {
   test('a small hand on the cello shifts where a large one extends', () => {
     const music = 'B3/0.5 D#4/0.5 B3/0.5 D#4/0.5 B3/0.5 D#4/0.5 B3/0.5 D#4/0.5';
     const { part } = makeScore('cello', music);
-    const marking: Marking = Object.fromEntries(part.notes.flatMap((note, i) => [[markKey(note.id, 'finger'), { value: i % 2 ? '4' : '1', origin: 'coach' as const }], [markKey(note.id, 'string'), { value: '1', origin: 'coach' as const }]]));
-    const shifts = (size: 'small' | 'large') => report('cello', music, { tempo: 60, marking, player: { hand: handOf(size) } }).fingering!.notes.filter((note) => note.shift).length;
+    const marking: Marking = Object.fromEntries(
+      part.notes.flatMap((note, i) => [
+        [markKey(note.id, 'finger'), { value: i % 2 ? '4' : '1', origin: 'coach' as const }],
+        [markKey(note.id, 'string'), { value: '1', origin: 'coach' as const }],
+      ]),
+    );
+    const shifts = (size: 'small' | 'large') =>
+      report('cello', music, { tempo: 60, marking, player: { hand: handOf(size) } }).fingering!.notes.filter((note) => note.shift).length;
     expect(shifts('large')).toBe(0);
     expect(shifts('small')).toBeGreaterThan(3);
   });
@@ -146,7 +183,11 @@ describe('tempo', () => {
   test('a beginner has more findings than a professional on the same part', () => {
     const { score } = demoScore('mill-race-serenade');
     const part = score.parts[0]!;
-    const count = (level: Player['level']) => check({ score, part, marking: {}, player: { ...usualPlayer('violin'), level }, tempo: null, passages: [] }).findings.reduce((sum, finding) => sum + finding.severity, 0);
+    const count = (level: Player['level']) =>
+      check({ score, part, marking: {}, player: { ...usualPlayer('violin'), level }, tempo: null, passages: [] }).findings.reduce(
+        (sum, finding) => sum + finding.severity,
+        0,
+      );
     expect(count('beginner')).toBeGreaterThan(count('professional'));
   });
 });

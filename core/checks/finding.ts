@@ -1,8 +1,7 @@
 /** A finding: what will go wrong where, with every number behind it. Text is made from it in words.ts. */
 
 export type FindingKind =
-  | 'unplayable' | 'contradiction' | 'shift late' | 'reach' | 'out-of-tune risk'
-  | 'bow runs out' | 'bow must race back' | 'retake late' | 'stroke too quick';
+  'unplayable' | 'contradiction' | 'shift late' | 'reach' | 'out-of-tune risk' | 'bow runs out' | 'bow must race back' | 'retake late' | 'stroke too quick';
 
 export interface Remedy {
   text: string;

@@ -10,7 +10,17 @@ import type { LineContext, NoteRisk } from './check';
 import type { Finding, TempoLimit } from './finding';
 import { hearAgainst } from './hear';
 import { expectedError } from './intonation';
-import { OUT_OF_TUNE_FROM, PIVOT_S, REACH_FROM, REACH_WHEN_PIVOTING, severityOf, SHIFT_BITS_PER_S, SHIFT_LOAD_FROM, SLOWEST_TEMPO, FASTEST_TEMPO } from './tables';
+import {
+  OUT_OF_TUNE_FROM,
+  PIVOT_S,
+  REACH_FROM,
+  REACH_WHEN_PIVOTING,
+  severityOf,
+  SHIFT_BITS_PER_S,
+  SHIFT_LOAD_FROM,
+  SLOWEST_TEMPO,
+  FASTEST_TEMPO,
+} from './tables';
 import { hearText, outOfTuneText, REACH_CAUTION, reachText, shiftText } from './words';
 
 interface Found {
@@ -51,10 +61,24 @@ function shiftFinding(fingered: FingeredNote, shift: Shift, context: LineContext
   const severity = severityOf(load, SHIFT_LOAD_FROM);
   if (severity === 0) return;
   found.findings.push({
-    id: `shift ${note.id}`, kind: 'shift late', ...place, noteIds: [note.id], severity,
-    numbers: { mm: round(shift.mm), gapMs: Math.round(shift.gapMs), bits: round(shift.bits), bitsPerS: round(shift.bitsPerS), playerBitsPerS: most, load: round(load), heard: shift.heard },
-    text: shiftText(shift, load), hearIt: null,
-    remedies: limit === null ? [] : [{ text: `In time at quarter = ${Math.floor(limit)} or slower.`, before: Math.round(clock.tempo), after: Math.floor(limit) }],
+    id: `shift ${note.id}`,
+    kind: 'shift late',
+    ...place,
+    noteIds: [note.id],
+    severity,
+    numbers: {
+      mm: round(shift.mm),
+      gapMs: Math.round(shift.gapMs),
+      bits: round(shift.bits),
+      bitsPerS: round(shift.bitsPerS),
+      playerBitsPerS: most,
+      load: round(load),
+      heard: shift.heard,
+    },
+    text: shiftText(shift, load),
+    hearIt: null,
+    remedies:
+      limit === null ? [] : [{ text: `In time at quarter = ${Math.floor(limit)} or slower.`, before: Math.round(clock.tempo), after: Math.floor(limit) }],
   });
 }
 
@@ -75,10 +99,21 @@ function reachFinding(from: FingeredNote, to: FingeredNote, context: LineContext
   const severity = severityOf(share + (together ? 0.2 : 0), pivots ? REACH_WHEN_PIVOTING : REACH_FROM);
   if (severity === 0) return;
   found.findings.push({
-    id: `reach ${note.id}`, kind: 'reach', ...context.place(note), noteIds: [from.id, to.id], severity,
+    id: `reach ${note.id}`,
+    kind: 'reach',
+    ...context.place(note),
+    noteIds: [from.id, to.id],
+    severity,
     numbers: { mm: round(mm), comfortableMm: round(spread.comfortable), limitMm: round(spread.limit), hand: player.hand.name },
-    text: reachText(mm, spread.comfortable, spread.limit, a.finger, b.finger), hearIt: null,
-    remedies: [{ text: `Take another fingering, or release the ${together ? 'lower' : 'first'} finger. ${REACH_CAUTION}`, before: round(mm), after: round(spread.comfortable) }],
+    text: reachText(mm, spread.comfortable, spread.limit, a.finger, b.finger),
+    hearIt: null,
+    remedies: [
+      {
+        text: `Take another fingering, or release the ${together ? 'lower' : 'first'} finger. ${REACH_CAUTION}`,
+        before: round(mm),
+        after: round(spread.comfortable),
+      },
+    ],
   });
 }
 
@@ -96,15 +131,26 @@ function intonationFinding(fingered: FingeredNote, context: LineContext, found: 
   const place = context.place(note);
   const { shift } = fingered;
   if (shift) {
-    const limit = tempoWhere((factor) => expectedError({ ...fingered, shift: { ...shift, gapMs: gapAt(shift, factor) * 1000 } }, player, around)!.chance >= OUT_OF_TUNE_FROM[0], clock.tempo);
-    if (limit !== null && limit > SLOWEST_TEMPO) found.limits.push({ tempo: limit, kind: 'out-of-tune risk', barIndex: place.barIndex, beat: place.beat, noteIds: [note.id] });
+    const limit = tempoWhere(
+      (factor) => expectedError({ ...fingered, shift: { ...shift, gapMs: gapAt(shift, factor) * 1000 } }, player, around)!.chance >= OUT_OF_TUNE_FROM[0],
+      clock.tempo,
+    );
+    if (limit !== null && limit > SLOWEST_TEMPO)
+      found.limits.push({ tempo: limit, kind: 'out-of-tune risk', barIndex: place.barIndex, beat: place.beat, noteIds: [note.id] });
   }
   const severity = severityOf(error.chance, OUT_OF_TUNE_FROM);
   if (severity === 0) return;
   found.findings.push({
-    id: `tune ${note.id}`, kind: 'out-of-tune risk', ...place, noteIds: [note.id], severity,
+    id: `tune ${note.id}`,
+    kind: 'out-of-tune risk',
+    ...place,
+    noteIds: [note.id],
+    severity,
     numbers: {
-      chance: round(error.chance), errorCents: round(error.errorCents), toleranceCents: error.toleranceCents, cause: error.main,
+      chance: round(error.chance),
+      errorCents: round(error.errorCents),
+      toleranceCents: error.toleranceCents,
+      cause: error.main,
       ...Object.fromEntries(Object.entries(error.causes).map(([cause, cents]) => [`${cause} cents`, round(cents)])),
       ...(shift ? { mm: round(shift.mm), gapMs: Math.round(shift.gapMs) } : {}),
     },

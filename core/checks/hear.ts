@@ -22,12 +22,17 @@ export function hearAgainst(pitch: Pitch, onString: number | null, instrument: I
     if (string === onString) return;
     const above = midi - midiOf(open);
     const found: readonly [Consonance, number, boolean] | null =
-      above === 0 ? ['unison', 0, true]
-      : Math.abs(above) === 12 ? ['octave', 1, above > 0]
-      : above === 24 ? ['two octaves', 2, true]
-      : Math.abs(above) === 7 ? ['fifth', 3, false]
-      : Math.abs(above) === 5 ? ['fourth', 4, false]
-      : null;
+      above === 0
+        ? ['unison', 0, true]
+        : Math.abs(above) === 12
+          ? ['octave', 1, above > 0]
+          : above === 24
+            ? ['two octaves', 2, true]
+            : Math.abs(above) === 7
+              ? ['fifth', 3, false]
+              : Math.abs(above) === 5
+                ? ['fourth', 4, false]
+                : null;
     if (!found) return;
     const neighbour = onString !== null && Math.abs(onString - string) === 1;
     const rank = found[1] + (neighbour ? 0 : found[2] ? 0.5 : 5);

@@ -13,10 +13,14 @@ export const fingerInWords = (finger: number): string => ORDINALS[finger] ?? 'th
 
 export function unplayableText(reason: Unplayable['reason'], pitches: string, instrument: string): string {
   switch (reason) {
-    case 'below the lowest string': return `${pitches} lies below the lowest string of this ${instrument}.`;
-    case 'above the fingerboard': return `${pitches} lies higher than this player goes on the ${instrument}.`;
-    case 'no hand can hold it': return `${pitches} together: no hand position holds all of it at once.`;
-    case 'the marks contradict': return `${pitches}: the marked finger cannot play it on the marked string.`;
+    case 'below the lowest string':
+      return `${pitches} lies below the lowest string of this ${instrument}.`;
+    case 'above the fingerboard':
+      return `${pitches} lies higher than this player goes on the ${instrument}.`;
+    case 'no hand can hold it':
+      return `${pitches} together: no hand position holds all of it at once.`;
+    case 'the marks contradict':
+      return `${pitches}: the marked finger cannot play it on the marked string.`;
   }
 }
 
@@ -43,7 +47,14 @@ export function outOfTuneText(chance: number, tolerance: number, error: number, 
 }
 
 export function hearText(hear: HearIt): string {
-  const against = hear.interval === 'unison' ? 'must be one with' : hear.interval === 'two octaves' ? 'two octaves above' : hear.interval === 'octave' ? 'an octave from' : `a pure ${hear.interval} with`;
+  const against =
+    hear.interval === 'unison'
+      ? 'must be one with'
+      : hear.interval === 'two octaves'
+        ? 'two octaves above'
+        : hear.interval === 'octave'
+          ? 'an octave from'
+          : `a pure ${hear.interval} with`;
   return `Check it ${hear.interval === 'unison' ? `against the open ${hear.stringName}: it ${against} it` : `as ${against} the open ${hear.stringName}`}${hear.rings ? ', which rings when it is in tune' : ''}.`;
 }
 

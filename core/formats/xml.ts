@@ -45,11 +45,7 @@ export function decodeXmlBytes(bytes: Uint8Array): Result<string> {
   try {
     return good(new TextDecoder(encoding, { fatal: true, ignoreBOM: true }).decode(bytes));
   } catch {
-    return bad(
-      null,
-      `The file is not valid ${encoding.toUpperCase()} text.`,
-      'Export it as MusicXML again; if it is an older file, save it as UTF-8.',
-    );
+    return bad(null, `The file is not valid ${encoding.toUpperCase()} text.`, 'Export it as MusicXML again; if it is an older file, save it as UTF-8.');
   }
 }
 

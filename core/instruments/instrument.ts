@@ -51,7 +51,11 @@ export function instrumentOf(kind: InstrumentKind, size: string | null = null, t
   const inches = wanted.replace(/(in|''|”)$/, '"');
   const lengthMm = asMm ? Number(asMm[1]) : (SIZES[kind][wanted] ?? SIZES[kind][inches] ?? SIZES[kind][`${wanted}"`]);
   if (lengthMm === undefined || lengthMm < 100 || lengthMm > 1400) {
-    return bad(`size "${wanted}"`, `There is no such ${kind} size here.`, `Use one of ${Object.keys(SIZES[kind]).join(', ')}, or a string length such as ${SIZES[kind][DEFAULT_SIZE[kind]]}mm.`);
+    return bad(
+      `size "${wanted}"`,
+      `There is no such ${kind} size here.`,
+      `Use one of ${Object.keys(SIZES[kind]).join(', ')}, or a string length such as ${SIZES[kind][DEFAULT_SIZE[kind]]}mm.`,
+    );
   }
   const strings = tuningOf(kind, tuning ?? 'orchestral');
   if (!strings.ok) return strings;

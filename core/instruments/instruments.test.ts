@@ -12,12 +12,21 @@ const strings = (kind: Parameters<typeof instrumentOf>[0], tuning: string | null
 };
 
 describe('open strings (domain fact 1, common practice)', () => {
-  test.each([['violin', ['E5', 'A4', 'D4', 'G3']], ['viola', ['A4', 'D4', 'G3', 'C3']], ['cello', ['A3', 'D3', 'G2', 'C2']], ['bass', ['G2', 'D2', 'A1', 'E1']]] as const)('%s', (kind, wanted) => expect(strings(kind)).toEqual(wanted));
+  test.each([
+    ['violin', ['E5', 'A4', 'D4', 'G3']],
+    ['viola', ['A4', 'D4', 'G3', 'C3']],
+    ['cello', ['A3', 'D3', 'G2', 'C2']],
+    ['bass', ['G2', 'D2', 'A1', 'E1']],
+  ] as const)('%s', (kind, wanted) => expect(strings(kind)).toEqual(wanted));
   test('solo tuning of the bass is a tone higher; five strings add B0 or C3', () => {
     expect(strings('bass', 'solo')).toEqual(['A2', 'E2', 'B1', 'F#1']);
     expect(strings('bass', 'B0,E1,A1,D2,G2')).toHaveLength(5);
   });
-  test.each([['G3,D4,x', /not a row of pitches/], ['D4,G3', /not higher/], ['A0,B0,C1,D1,E1,F1,G1', /7 strings/]])('the tuning %s is refused', (tuning, why) => {
+  test.each([
+    ['G3,D4,x', /not a row of pitches/],
+    ['D4,G3', /not higher/],
+    ['A0,B0,C1,D1,E1,F1,G1', /7 strings/],
+  ])('the tuning %s is refused', (tuning, why) => {
     const made = instrumentOf('violin', null, tuning);
     expect(made.ok ? '' : made.problem.what).toMatch(why);
   });
@@ -33,10 +42,12 @@ describe('the string (domain fact 2, physics of the ideal string in equal temper
     expect([0, 12, 24].map((n) => centsPerMm(1050, n).toFixed(2))).toEqual(['1.65', '3.30', '6.60']);
   });
   test('places and stops are inverse, and higher stops lie closer together', () => {
-    fc.assert(fc.property(fc.double({ min: 200, max: 1150, noNaN: true }), fc.double({ min: 0, max: 36, noNaN: true }), (length, stop) => {
-      expect(stopAtMm(length, stopMm(length, stop))).toBeCloseTo(stop, 6);
-      expect(spanMm(length, stop + 1, stop + 2)).toBeLessThan(spanMm(length, stop, stop + 1));
-    }));
+    fc.assert(
+      fc.property(fc.double({ min: 200, max: 1150, noNaN: true }), fc.double({ min: 0, max: 36, noNaN: true }), (length, stop) => {
+        expect(stopAtMm(length, stopMm(length, stop))).toBeCloseTo(stop, 6);
+        expect(spanMm(length, stop + 1, stop + 2)).toBeLessThan(spanMm(length, stop, stop + 1));
+      }),
+    );
   });
 });
 
@@ -50,7 +61,17 @@ test('spans of the plain hand in first position: a fourth, a minor third, a tone
 
 test('natural harmonics: where they lie and what they sound (domain fact 12, physics)', () => {
   const touches = harmonicTouches(6).map(({ touch, sounds }) => [touch.toFixed(2), sounds.toFixed(2)]);
-  for (const pair of [['12.00', '12.00'], ['7.02', '19.02'], ['19.02', '19.02'], ['4.98', '24.00'], ['3.86', '27.86'], ['8.84', '27.86'], ['15.86', '27.86'], ['3.16', '31.02'], ['31.02', '31.02']]) {
+  for (const pair of [
+    ['12.00', '12.00'],
+    ['7.02', '19.02'],
+    ['19.02', '19.02'],
+    ['4.98', '24.00'],
+    ['3.86', '27.86'],
+    ['8.84', '27.86'],
+    ['15.86', '27.86'],
+    ['3.16', '31.02'],
+    ['31.02', '31.02'],
+  ]) {
     expect(touches).toContainEqual(pair);
   }
 });
@@ -68,7 +89,8 @@ describe('sizes and players', () => {
     const wrong = instrumentOf('viola', '7/9');
     expect(wrong.ok ? '' : wrong.problem.remedy).toContain('16"');
   });
-  test('strings are named without the octave', () => expect([1, 2, 3, 4, 5].map((n) => stringName(usualInstrument('violin'), n))).toEqual(['E', 'A', 'D', 'G', '?']));
+  test('strings are named without the octave', () =>
+    expect([1, 2, 3, 4, 5].map((n) => stringName(usualInstrument('violin'), n))).toEqual(['E', 'A', 'D', 'G', '?']));
   test('a larger hand reaches further; the order of the fingers does not matter', () => {
     expect(spreadMm(handOf('large'), 1, 4)!.limit).toBeGreaterThan(spreadMm(handOf('small'), 4, 1)!.limit);
     expect(spreadMm(handOf('medium'), THUMB, 3)).toEqual(spreadMm(handOf('medium'), 3, THUMB));
@@ -92,11 +114,31 @@ test('positions have the names of the methods (from memory)', () => {
 describe('instruments by name', () => {
   const kindOf = (name: string, more = {}) => recognise({ name, sound: null, program: null, clef: null, lowest: null, highest: null, ...more }).kind;
   test.each([
-    ['Violin I', 'violin'], ['Violini II', 'violin'], ['Geige', 'violin'], ['Violon', 'violin'], ['Violín', 'violin'], ['Vln.', 'violin'],
-    ['Viola', 'viola'], ['Bratsche', 'viola'], ['Alto', 'viola'], ['Viole', 'viola'],
-    ['Violoncello', 'cello'], ['Violoncelle', 'cello'], ['Violonchelo', 'cello'], ['Vc.', 'cello'], ['Celli', 'cello'],
-    ['Double Bass', 'bass'], ['Kontrabass', 'bass'], ['Contrebasse', 'bass'], ['Contrabbasso', 'bass'], ['Contrabajo', 'bass'], ['Bassi', 'bass'],
-    ['Bassoon', null], ['Bass Clarinet', null], ['Flute', null], ['Alto Sax', null],
+    ['Violin I', 'violin'],
+    ['Violini II', 'violin'],
+    ['Geige', 'violin'],
+    ['Violon', 'violin'],
+    ['Violín', 'violin'],
+    ['Vln.', 'violin'],
+    ['Viola', 'viola'],
+    ['Bratsche', 'viola'],
+    ['Alto', 'viola'],
+    ['Viole', 'viola'],
+    ['Violoncello', 'cello'],
+    ['Violoncelle', 'cello'],
+    ['Violonchelo', 'cello'],
+    ['Vc.', 'cello'],
+    ['Celli', 'cello'],
+    ['Double Bass', 'bass'],
+    ['Kontrabass', 'bass'],
+    ['Contrebasse', 'bass'],
+    ['Contrabbasso', 'bass'],
+    ['Contrabajo', 'bass'],
+    ['Bassi', 'bass'],
+    ['Bassoon', null],
+    ['Bass Clarinet', null],
+    ['Flute', null],
+    ['Alto Sax', null],
   ])('%s', (name, kind) => expect(kindOf(name)).toBe(kind));
   test('a nameless part goes by its sound, its program, or clef and range', () => {
     expect(kindOf('Part 1', { sound: 'strings.cello' })).toBe('cello');

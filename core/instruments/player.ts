@@ -17,7 +17,15 @@ export const THUMB = 5;
 
 /** Spreads between two fingers in mm, keyed by the lower and the higher finger: `14` is first to fourth. */
 export interface Spreads {
-  12: number; 23: number; 34: number; 13: number; 24: number; 14: number; 51: number; 52: number; 53: number;
+  12: number;
+  23: number;
+  34: number;
+  13: number;
+  24: number;
+  14: number;
+  51: number;
+  52: number;
+  53: number;
 }
 
 export interface Hand {
@@ -56,7 +64,13 @@ export function spreadMm(hand: Hand, a: number, b: number): { comfortable: numbe
 
 /** A player to start from: usual adult instrument, medium hand, advanced. */
 export function usualPlayer(kind: InstrumentKind): Player {
-  return { name: 'Usual adult', instrument: usualInstrument(kind), hand: handOf('medium'), level: 'advanced', thumbPosition: kind === 'cello' || kind === 'bass' };
+  return {
+    name: 'Usual adult',
+    instrument: usualInstrument(kind),
+    hand: handOf('medium'),
+    level: 'advanced',
+    thumbPosition: kind === 'cello' || kind === 'bass',
+  };
 }
 
 /** A player as the database and the command line describe one. */

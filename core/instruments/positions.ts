@@ -1,7 +1,24 @@
 /** Names of the positions by the stop of the first finger, as methods use them (from memory). */
 import type { InstrumentKind } from '../score/score';
 
-const VIOLIN = ['half', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth', 'eleventh', 'twelfth', 'thirteenth', 'fourteenth', 'fifteenth'];
+const VIOLIN = [
+  'half',
+  'first',
+  'second',
+  'third',
+  'fourth',
+  'fifth',
+  'sixth',
+  'seventh',
+  'eighth',
+  'ninth',
+  'tenth',
+  'eleventh',
+  'twelfth',
+  'thirteenth',
+  'fourteenth',
+  'fifteenth',
+];
 
 /** Letter position of violin and viola: 1 is first position, 0 half position. */
 export function letterPositionName(position: number): string {
@@ -19,11 +36,33 @@ export function frameStop(position: number): number {
 }
 
 const CELLO: Readonly<Record<number, string>> = {
-  1: 'half', 2: 'first', 3: 'second', 4: 'second (raised)', 5: 'third', 6: 'third (raised)', 7: 'fourth',
-  8: 'fifth', 9: 'fifth (raised)', 10: 'sixth', 11: 'sixth (raised)', 12: 'seventh', 13: 'seventh (raised)',
+  1: 'half',
+  2: 'first',
+  3: 'second',
+  4: 'second (raised)',
+  5: 'third',
+  6: 'third (raised)',
+  7: 'fourth',
+  8: 'fifth',
+  9: 'fifth (raised)',
+  10: 'sixth',
+  11: 'sixth (raised)',
+  12: 'seventh',
+  13: 'seventh (raised)',
 };
 const BASS: Readonly<Record<number, string>> = {
-  1: 'half', 2: 'I', 3: 'II', 4: 'II-III', 5: 'III', 6: 'III-IV', 7: 'IV', 8: 'V', 9: 'V-VI', 10: 'VI', 11: 'VI-VII', 12: 'VII',
+  1: 'half',
+  2: 'I',
+  3: 'II',
+  4: 'II-III',
+  5: 'III',
+  6: 'III-IV',
+  7: 'IV',
+  8: 'V',
+  9: 'V-VI',
+  10: 'VI',
+  11: 'VI-VII',
+  12: 'VII',
 };
 
 /** Name of a chromatic hand place on cello or bass; above the named ones the stop itself is the name. */

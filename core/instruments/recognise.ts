@@ -25,7 +25,10 @@ export interface Recognised {
 
 const NAMES: ReadonlyArray<[InstrumentKind, RegExp]> = [
   ['cello', /violon?cell|violonchel|\bcell(o|i|os)\b|\bvcl?\b|\bvlc\b/],
-  ['bass', /double\s*bass|contra-?\s*bass|kontraba(ss|ß)|contrabbass|contrebass|contrabajo|string bass|\bb(a|ä)ss(es|e|i|o)?\b(?!\s*(clarinet|drum|guitar|trombone|flute|voice|tuba))|\bcb\b|\bd\.?\s?b\.?(?=\s|$)|\bkb\b/],
+  [
+    'bass',
+    /double\s*bass|contra-?\s*bass|kontraba(ss|ß)|contrabbass|contrebass|contrabajo|string bass|\bb(a|ä)ss(es|e|i|o)?\b(?!\s*(clarinet|drum|guitar|trombone|flute|voice|tuba))|\bcb\b|\bd\.?\s?b\.?(?=\s|$)|\bkb\b/,
+  ],
   ['viola', /\bviol(a|as|e|en)\b|bratsche|\balt(o|os|i)\b(?!\s*(sax|flute|clar|voice|horn|recorder))|\bvla\b|\bva\b|\bbr\b/],
   ['violin', /violin|\bviolon(s)?\b|\bgeigen?\b|\bviol[ií]n(es)?\b|\bvln?\b|\bvl\b|\bvno\b/],
 ];

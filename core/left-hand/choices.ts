@@ -33,10 +33,16 @@ export function choicesForNote(request: FingeringRequest, note: Note): NoteChoic
   const from = Math.max(0, at - WINDOW * 2);
   const to = Math.min(prepared.events.length, at + WINDOW * 2 + 1);
   const event = prepared.events[at]!;
-  const k = Math.max(0, event.notes.findIndex((candidate) => event.ids.includes(candidate.id) && candidate.id === note.id));
+  const k = Math.max(
+    0,
+    event.notes.findIndex((candidate) => event.ids.includes(candidate.id) && candidate.id === note.id),
+  );
   const free = event.notes.length === 1 ? gripsFor(event.notes, request.player, costs, () => undefined) : prepared.grips[at]!;
   const slice = {
-    events: prepared.events.slice(from, to), eventIndex: prepared.eventIndex.slice(from, to), moments: prepared.moments.slice(from, to), unplayable: [],
+    events: prepared.events.slice(from, to),
+    eventIndex: prepared.eventIndex.slice(from, to),
+    moments: prepared.moments.slice(from, to),
+    unplayable: [],
     grips: prepared.grips.slice(from, to).map((grips, i) => (Math.abs(from + i - at) > WINDOW ? [grips[choice[from + i]!]!] : grips)),
   };
   const best = new Map<string, { total: number; way: Fingering; place: Place }>();
@@ -54,7 +60,9 @@ export function choicesForNote(request: FingeringRequest, note: Note): NoteChoic
     const own = way.notes.findIndex((fingered) => fingered.id === note.id || event.ids.includes(fingered.id));
     const next = way.notes.slice(own + 1).find((fingered) => fingered.shift && !event.ids.includes(fingered.id));
     return {
-      place, extra: Math.round((total - least) * 100) / 100, terms: way.terms,
+      place,
+      extra: Math.round((total - least) * 100) / 100,
+      terms: way.terms,
       shift: way.notes[own]?.shift ?? null,
       nextShift: next?.shift ? { shift: next.shift, noteId: next.id } : null,
       notes: way.notes,

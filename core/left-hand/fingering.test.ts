@@ -11,7 +11,9 @@ function plan(kind: InstrumentKind, music: string, options: MakeOptions = {}, ma
 }
 
 const fingers = (kind: InstrumentKind, music: string, options: MakeOptions = {}) =>
-  plan(kind, music, options).alternatives[0]!.notes.map((note) => fingerName(note.place.finger)).join('');
+  plan(kind, music, options)
+    .alternatives[0]!.notes.map((note) => fingerName(note.place.finger))
+    .join('');
 
 describe('first position, as method books finger it (domain facts 3 to 5, common practice)', () => {
   const lengths = [0.25, 0.5, 1, 2];
@@ -40,7 +42,11 @@ describe('first position, as method books finger it (domain facts 3 to 5, common
   test('violin: half a step above the open string is the low first finger; G sharp on the E string the high second (fact 11)', () => {
     expect(fingers('violin', 'Bb4 C5 D5 C5 Bb4', { fifths: -2, length: 0.5 })).toBe('12321');
     const [fSharp, gSharp, a] = plan('violin', 'F#5 G#5 A5', { fifths: 3 }).alternatives[0]!.notes;
-    expect([fSharp, gSharp, a].map((note) => [note!.place.string, note!.place.finger])).toEqual([[1, 1], [1, 2], [1, 3]]);
+    expect([fSharp, gSharp, a].map((note) => [note!.place.string, note!.place.finger])).toEqual([
+      [1, 1],
+      [1, 2],
+      [1, 3],
+    ]);
   });
 });
 

@@ -81,7 +81,9 @@ export function prepareFingering(request: FingeringRequest): Prepared {
   const lockOf = (note: Note): Lock | undefined => lockFor(note, marking);
   line.events.forEach((event, i) => {
     const locks = event.notes.map((note) => lockFor(note, marking));
-    const key = event.notes.map((note, k) => `${note.pitch.step}${note.pitch.alter}${note.pitch.octave}${note.harmonic ?? ''}${locks[k]?.finger ?? ''}/${locks[k]?.string ?? ''}`).join(' ');
+    const key = event.notes
+      .map((note, k) => `${note.pitch.step}${note.pitch.alter}${note.pitch.octave}${note.harmonic ?? ''}${locks[k]?.finger ?? ''}/${locks[k]?.string ?? ''}`)
+      .join(' ');
     let grips = cache.get(key);
     if (!grips) {
       grips = gripsFor(event.notes, player, costs, lockOf);
@@ -176,10 +178,19 @@ function planAlternatives(request: FingeringRequest, prepared: Prepared): Finger
 }
 
 /** When strategies agree too often: forbid the best way's own places one by one, where it shifts first. */
-function addDetours(request: FingeringRequest, prepared: Prepared, best: Fingering | undefined, wanted: number, take: (choice: number[], strategy: Strategy) => void): void {
+function addDetours(
+  request: FingeringRequest,
+  prepared: Prepared,
+  best: Fingering | undefined,
+  wanted: number,
+  take: (choice: number[], strategy: Strategy) => void,
+): void {
   if (!best) return;
   const weighing = weighingFor(request.player, request.costs ?? DEFAULT_COSTS, STRATEGIES[0]!);
-  const spots = best.notes.filter((note) => note.shift).concat(best.notes).slice(0, wanted * 2);
+  const spots = best.notes
+    .filter((note) => note.shift)
+    .concat(best.notes)
+    .slice(0, wanted * 2);
   for (const spot of spots) {
     const at = prepared.eventIndex.indexOf(spot.event);
     const grips = prepared.grips.map((list, i) => (i === at ? list.filter((grip) => !grip.places.some((place) => samePlace(place, spot.place))) : list));
@@ -240,7 +251,8 @@ function idsOfNote(event: LineEvent, note: Note): string[] {
 
 function shiftOf(carried: Carried, last: Grip, grip: Grip, moment: Moment, player: Player, costs: LeftHandCosts): Shift | null {
   if (!isShift(carried.grip.lead, grip.lead)) return null;
-  const heard: HeardWhere = moment.restBeforeS >= 0.08 ? 'in a rest' : last.open ? 'across an open string' : moment.slurredFromLast ? 'in a slur' : 'at a bow change';
+  const heard: HeardWhere =
+    moment.restBeforeS >= 0.08 ? 'in a rest' : last.open ? 'across an open string' : moment.slurredFromLast ? 'in a slur' : 'at a bow change';
   const time = { gapS: shiftSeconds(carried, moment, costs), freeS: Math.max(0, moment.onsetS - carried.endS), lastS: carried.durationS };
   return shiftBetween(carried.grip.lead, grip.lead, player.instrument.lengthMm, time, heard);
 }
@@ -293,9 +305,25 @@ export function fingeredNoteJson(part: Part, ticksPerQuarter: number, fingered: 
   const bar = part.bars[note.barIndex]!;
   const { place, shift } = fingered;
   return {
-    id: note.id, bar: bar.label, barIndex: note.barIndex, beat: beatOf(bar, note.tick, ticksPerQuarter), pitch: pitchName(note.pitch),
-    string: place.string, finger: fingerName(place.finger), stop: place.stop, hand: place.hand, position: place.position,
-    shift: shift && { mm: round(shift.mm, 1), gapMs: Math.round(shift.gapMs), bits: round(shift.bits, 2), bitsPerS: round(shift.bitsPerS, 1), kind: shift.kind, guideNote: guideNoteName(shift, instrument, bar.fifths), heard: shift.heard },
+    id: note.id,
+    bar: bar.label,
+    barIndex: note.barIndex,
+    beat: beatOf(bar, note.tick, ticksPerQuarter),
+    pitch: pitchName(note.pitch),
+    string: place.string,
+    finger: fingerName(place.finger),
+    stop: place.stop,
+    hand: place.hand,
+    position: place.position,
+    shift: shift && {
+      mm: round(shift.mm, 1),
+      gapMs: Math.round(shift.gapMs),
+      bits: round(shift.bits, 2),
+      bitsPerS: round(shift.bitsPerS, 1),
+      kind: shift.kind,
+      guideNote: guideNoteName(shift, instrument, bar.fifths),
+      heard: shift.heard,
+    },
     extension: place.extension,
     harmonic: place.harmonic,
     covered: fingered.covered,

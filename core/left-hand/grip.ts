@@ -37,7 +37,8 @@ export function gripsFor(notes: readonly Note[], player: Player, costs: LeftHand
     return placesFor(note, player, costs).filter((place) => fits(place, lock));
   });
   if (choices.some((places) => places.length === 0)) return [];
-  if (choices.length === 1) return choices[0]!.map((place) => ({ places: [place], lead: place, open: place.finger === 0, togetherCost: 0, string: place.string }));
+  if (choices.length === 1)
+    return choices[0]!.map((place) => ({ places: [place], lead: place, open: place.finger === 0, togetherCost: 0, string: place.string }));
   return chordGrips(choices, player, costs);
 }
 
@@ -62,7 +63,8 @@ function chordGrips(choices: readonly Place[][], player: Player, costs: LeftHand
     const stopped = places.filter((place) => place.finger !== 0);
     const lead = stopped.reduce<Place | null>((best, place) => (best === null || rank(place) < rank(best) ? place : best), null) ?? places[0]!;
     return {
-      places, lead,
+      places,
+      lead,
       open: stopped.length === 0,
       togetherCost: costs.doubleStop * (places.length - 1) + stretchCost(stopped, player, costs),
       string: places.reduce((sum, place) => sum + place.string, 0) / places.length,

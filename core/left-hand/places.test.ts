@@ -31,7 +31,9 @@ describe('every place sounds the note', () => {
   test('no place is given twice', () => {
     fc.assert(
       fc.property(fc.constantFrom(...INSTRUMENT_KINDS), fc.integer({ min: 30, max: 96 }), (kind, midi) => {
-        const keys = placesFor({ pitch: spelled(midi), harmonic: null }, usualPlayer(kind), DEFAULT_COSTS).map((place) => `${place.string} ${place.finger} ${place.handMm.toFixed(2)} ${place.shape} ${place.harmonic}`);
+        const keys = placesFor({ pitch: spelled(midi), harmonic: null }, usualPlayer(kind), DEFAULT_COSTS).map(
+          (place) => `${place.string} ${place.finger} ${place.handMm.toFixed(2)} ${place.shape} ${place.harmonic}`,
+        );
         expect(new Set(keys).size).toBe(keys.length);
       }),
     );
@@ -44,7 +46,10 @@ describe('every place sounds the note', () => {
 });
 
 describe('frames of the hand (common practice)', () => {
-  const inPosition = (kind: InstrumentKind, name: string, position: string) => plain(places(kind, name)).filter((place) => place.position === position && !place.extension).map((place) => [place.string, place.finger]);
+  const inPosition = (kind: InstrumentKind, name: string, position: string) =>
+    plain(places(kind, name))
+      .filter((place) => place.position === position && !place.extension)
+      .map((place) => [place.string, place.finger]);
   test('violin, first position: one finger for each letter', () => {
     expect(['B4', 'C5', 'D5', 'E5'].map((name) => inPosition('violin', name, 'first').find(([string]) => string === 2)?.[1])).toEqual([1, 2, 3, 4]);
     expect(['Bb4', 'C#5', 'D#5', 'Eb5'].map((name) => inPosition('violin', name, 'first').find(([string]) => string === 2)?.[1])).toEqual([1, 2, 3, 4]);
@@ -58,15 +63,20 @@ describe('frames of the hand (common practice)', () => {
   test('cello, extended forward: 1 on B, 2 on C sharp, 4 on D sharp; extended back: 1 on B flat in first position', () => {
     const extended = plain(places('cello', 'D#4')).find((place) => place.string === 1 && place.finger === 4 && place.hand === 2)!;
     expect(extended).toMatchObject({ extension: true, position: 'first' });
-    expect(plain(places('cello', 'Bb3')).some((place) => place.string === 1 && place.finger === 1 && place.hand === 2 && place.shape === 'extended back')).toBe(true);
+    expect(plain(places('cello', 'Bb3')).some((place) => place.string === 1 && place.finger === 1 && place.hand === 2 && place.shape === 'extended back')).toBe(
+      true,
+    );
   });
   test('bass: 1, 2 and 4 in the neck, never the third finger; the third from VI on', () => {
-    for (const name of ['F1', 'G1', 'B1', 'E2', 'A2']) expect(plain(places('bass', name)).filter((place) => (place.hand ?? 0) < 10 && place.finger === 3)).toEqual([]);
+    for (const name of ['F1', 'G1', 'B1', 'E2', 'A2'])
+      expect(plain(places('bass', name)).filter((place) => (place.hand ?? 0) < 10 && place.finger === 3)).toEqual([]);
     expect(plain(places('bass', 'G3')).some((place) => place.finger === 3)).toBe(true);
   });
   test('the thumb: on cello and bass only, not below the tenth stop, and only for who uses it', () => {
     for (const kind of INSTRUMENT_KINDS) {
-      const thumbs = [55, 60, 65, 70, 75].flatMap((midi) => placesFor({ pitch: spelled(midi), harmonic: null }, usualPlayer(kind), DEFAULT_COSTS)).filter((place) => place.finger === THUMB);
+      const thumbs = [55, 60, 65, 70, 75]
+        .flatMap((midi) => placesFor({ pitch: spelled(midi), harmonic: null }, usualPlayer(kind), DEFAULT_COSTS))
+        .filter((place) => place.finger === THUMB);
       if (kind === 'violin' || kind === 'viola') expect(thumbs).toEqual([]);
       for (const place of thumbs) expect(place.stop).toBeGreaterThanOrEqual(10);
     }
@@ -81,7 +91,11 @@ describe('frames of the hand (common practice)', () => {
 
 describe('natural harmonics (physics of the string)', () => {
   test('the octave of the A string rings at the middle', () => {
-    expect(places('violin', 'A5', 'natural').filter((place) => place.string === 2).map((place) => [place.stop, place.harmonic])).toContainEqual([12, 2]);
+    expect(
+      places('violin', 'A5', 'natural')
+        .filter((place) => place.string === 2)
+        .map((place) => [place.stop, place.harmonic]),
+    ).toContainEqual([12, 2]);
   });
   test('A6 is the fourth partial of the A string, touched a fourth above it or two octaves', () => {
     const touches = places('violin', 'A6', 'natural').filter((place) => place.string === 2);

@@ -36,8 +36,15 @@ export interface Place {
 }
 
 export interface PlaceCosts {
-  lowFirst: number; highFirst: number; oddAlteration: number; highThird: number; lowFourth: number;
-  enharmonic: number; fourthExtended: number; firstBack: number; extension: number;
+  lowFirst: number;
+  highFirst: number;
+  oddAlteration: number;
+  highThird: number;
+  lowFourth: number;
+  enharmonic: number;
+  fourthExtended: number;
+  firstBack: number;
+  extension: number;
 }
 
 /** Beginners stay near the nut: highest stop by level (common practice). */
@@ -74,8 +81,18 @@ function highestStop(player: Player): number {
 
 function openPlace(string: number, pitch: Pitch): Place {
   return {
-    string, stop: 0, finger: 0, hand: null, handMm: 0, position: null, shape: 'open', extension: false,
-    harmonic: null, frameCost: 0, extensionCost: 0, letter: letterIndex(pitch),
+    string,
+    stop: 0,
+    finger: 0,
+    hand: null,
+    handMm: 0,
+    position: null,
+    shape: 'open',
+    extension: false,
+    harmonic: null,
+    frameCost: 0,
+    extensionCost: 0,
+    letter: letterIndex(pitch),
   };
 }
 
@@ -132,12 +149,17 @@ function letterPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, i
         const known = places.get(key);
         if (known && known.frameCost + known.extensionCost <= fit.cost + readingCost + fit.extensionCost) continue;
         places.set(key, {
-          string, stop, finger,
-          hand: wholeHand(position, stop, finger), handMm: stopMm(instrument.lengthMm, hand),
+          string,
+          stop,
+          finger,
+          hand: wholeHand(position, stop, finger),
+          handMm: stopMm(instrument.lengthMm, hand),
           position: letterPositionName(position),
           shape,
-          extension: fit.extension, harmonic: null,
-          frameCost: fit.cost + readingCost, extensionCost: fit.extensionCost,
+          extension: fit.extension,
+          harmonic: null,
+          frameCost: fit.cost + readingCost,
+          extensionCost: fit.extensionCost,
           letter: letterIndex(open) + distance,
         });
       }
@@ -163,7 +185,13 @@ function wholeHand(position: number, stop: number, finger: number): number {
  * Whether a finger of a letter frame can take a stop, and how unusual that is: fingers go half a step
  * low or high from their usual place, the fourth may reach one letter higher, the first one lower.
  */
-function letterFit(position: number, finger: number, reach: number, stop: number, costs: PlaceCosts): { cost: number; extension: boolean; extensionCost: number } | null {
+function letterFit(
+  position: number,
+  finger: number,
+  reach: number,
+  stop: number,
+  costs: PlaceCosts,
+): { cost: number; extension: boolean; extensionCost: number } | null {
   const usual = frameStop(position + finger - 1);
   const away = stop - usual;
   const frame = frameStop(position);
@@ -196,18 +224,97 @@ interface ChromaticShape {
 
 /** Cello: closed and extended in the neck, 1-2-3 above it, thumb to 3 a fourth, the thumb not below the tenth stop (common practice). */
 const CELLO_SHAPES: readonly ChromaticShape[] = [
-  { shape: 'closed', offsets: [[1, 0], [2, 1], [3, 2], [4, 3]], from: 1, to: 8, extension: false },
-  { shape: 'extended', offsets: [[2, 2], [3, 3], [4, 4]], from: 1, to: 8, extension: true },
+  {
+    shape: 'closed',
+    offsets: [
+      [1, 0],
+      [2, 1],
+      [3, 2],
+      [4, 3],
+    ],
+    from: 1,
+    to: 8,
+    extension: false,
+  },
+  {
+    shape: 'extended',
+    offsets: [
+      [2, 2],
+      [3, 3],
+      [4, 4],
+    ],
+    from: 1,
+    to: 8,
+    extension: true,
+  },
   { shape: 'extended back', offsets: [[1, -1]], from: 2, to: 8, extension: true },
-  { shape: 'upper', offsets: [[1, 0], [2, 1], [2, 2], [3, 3], [3, 4]], from: 9, to: 28, extension: false },
-  { shape: 'thumb', offsets: [[THUMB, -2], [1, 0], [1, -1], [2, 1], [2, 2], [3, 3]], from: 12, to: 29, extension: false },
+  {
+    shape: 'upper',
+    offsets: [
+      [1, 0],
+      [2, 1],
+      [2, 2],
+      [3, 3],
+      [3, 4],
+    ],
+    from: 9,
+    to: 28,
+    extension: false,
+  },
+  {
+    shape: 'thumb',
+    offsets: [
+      [THUMB, -2],
+      [1, 0],
+      [1, -1],
+      [2, 1],
+      [2, 2],
+      [3, 3],
+    ],
+    from: 12,
+    to: 29,
+    extension: false,
+  },
 ];
 
 /** Bass: 1-2-4 a tone in the neck, 1-2-3 from about VI, then thumb to 3 (common practice). */
 const BASS_SHAPES: readonly ChromaticShape[] = [
-  { shape: 'closed', offsets: [[1, 0], [2, 1], [4, 2]], from: 1, to: 9, extension: false },
-  { shape: 'upper', offsets: [[1, 0], [2, 1], [3, 2]], from: 10, to: 24, extension: false },
-  { shape: 'thumb', offsets: [[THUMB, -2], [1, 0], [2, 1], [2, 2], [3, 2], [3, 3]], from: 12, to: 26, extension: false },
+  {
+    shape: 'closed',
+    offsets: [
+      [1, 0],
+      [2, 1],
+      [4, 2],
+    ],
+    from: 1,
+    to: 9,
+    extension: false,
+  },
+  {
+    shape: 'upper',
+    offsets: [
+      [1, 0],
+      [2, 1],
+      [3, 2],
+    ],
+    from: 10,
+    to: 24,
+    extension: false,
+  },
+  {
+    shape: 'thumb',
+    offsets: [
+      [THUMB, -2],
+      [1, 0],
+      [2, 1],
+      [2, 2],
+      [3, 2],
+      [3, 3],
+    ],
+    from: 12,
+    to: 26,
+    extension: false,
+  },
 ];
 
 function chromaticPlaces(string: number, stop: number, pitch: Pitch, player: Player, costs: PlaceCosts): Place[] {
@@ -219,10 +326,16 @@ function chromaticPlaces(string: number, stop: number, pitch: Pitch, player: Pla
       const hand = stop - offset;
       if (hand < shape.from || hand > shape.to) continue;
       places.push({
-        string, stop, finger, hand,
+        string,
+        stop,
+        finger,
+        hand,
         handMm: stopMm(instrument.lengthMm, hand),
         position: chromaticPositionName(instrument.kind, hand, shape.shape === 'thumb'),
-        shape: shape.shape, extension: shape.extension, harmonic: null, frameCost: 0,
+        shape: shape.shape,
+        extension: shape.extension,
+        harmonic: null,
+        frameCost: 0,
         extensionCost: shape.extension ? costs.extension : 0,
         letter: letterIndex(pitch),
       });

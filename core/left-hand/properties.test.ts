@@ -16,7 +16,10 @@ const asked = fc.constantFrom<InstrumentKind>('violin', 'viola', 'cello', 'bass'
   fc.record({
     kind: fc.constant(kind),
     level: fc.constantFrom(...LEVELS),
-    notes: fc.array(fc.record({ midi: fc.integer({ min: RANGE[kind][0], max: RANGE[kind][1] }), length: fc.constantFrom('/0.25', '/0.5', '/1', '/3') }), { minLength: 2, maxLength: 10 }),
+    notes: fc.array(fc.record({ midi: fc.integer({ min: RANGE[kind][0], max: RANGE[kind][1] }), length: fc.constantFrom('/0.25', '/0.5', '/1', '/3') }), {
+      minLength: 2,
+      maxLength: 10,
+    }),
     locks: fc.array(fc.record({ note: fc.nat({ max: 9 }), choice: fc.nat() }), { maxLength: 3 }),
   }),
 );
@@ -64,7 +67,9 @@ test('the first alternative costs the least by the plain weights, and no two are
     fc.property(asked, (music) => {
       const { alternatives } = planFingering({ ...requestFor(music), alternatives: 5 });
       for (const way of alternatives.slice(1)) expect(way.total).toBeGreaterThanOrEqual(alternatives[0]!.total - 1e-6);
-      const rows = alternatives.map((way) => way.notes.map(({ place }) => `${place.string}${place.finger}${place.handMm.toFixed(1)}${place.harmonic ?? ''}`).join(' '));
+      const rows = alternatives.map((way) =>
+        way.notes.map(({ place }) => `${place.string}${place.finger}${place.handMm.toFixed(1)}${place.harmonic ?? ''}`).join(' '),
+      );
       expect(new Set(rows).size).toBe(rows.length);
     }),
     { numRuns: 40 },
@@ -94,14 +99,23 @@ test('a shift is where the hand moves, and says how far; the first note has none
 describe('strategies do what they are named for', () => {
   const plan = (music: string, strategy: string) => {
     const { score, part } = makeScore('violin', music, { length: 0.5 });
-    const request = { score, part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, score.ticksPerQuarter, null), marking: {}, alternatives: 8 };
+    const request = {
+      score,
+      part,
+      line: firstLine(part),
+      player: usualPlayer('violin'),
+      clock: clockFor(part, score.ticksPerQuarter, null),
+      marking: {},
+      alternatives: 8,
+    };
     const { alternatives } = planFingering(request);
     return { best: alternatives[0]!, named: alternatives.find((way) => way.strategy === strategy) ?? alternatives[0]! };
   };
   const scale = 'A4 B4 C5 D5 E5 F5 G5 A5 B5 C6 D6 C6 B5 A5 G5 F5 E5 D5 C5 B4 A4';
   test('no open strings', () => expect(plan(scale, 'no open strings').named.notes.every(({ place }) => place.finger !== 0)).toBe(true));
   test('one colour: no more string changes than the best', () => {
-    const changes = (way: ReturnType<typeof plan>['best']) => way.notes.filter(({ place }, i) => i > 0 && way.notes[i - 1]!.place.string !== place.string).length;
+    const changes = (way: ReturnType<typeof plan>['best']) =>
+      way.notes.filter(({ place }, i) => i > 0 && way.notes[i - 1]!.place.string !== place.string).length;
     const { best, named } = plan(scale, 'one colour');
     expect(changes(named)).toBeLessThanOrEqual(changes(best));
   });

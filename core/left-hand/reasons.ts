@@ -4,16 +4,39 @@ import type { Fingering, FingeredNote } from './fingering';
 import type { Term } from './costs';
 
 const MORE: Readonly<Record<Term, string>> = {
-  shift: 'more or harder shifts', landing: 'a shift that lands on a weaker finger', slide: 'a finger that slides', crossing: 'more string changes',
-  leap: 'a leap over a string', hop: 'a finger that hops across to the next string', 'weak finger': 'more work for the fourth finger',
-  'open string': 'an open string where a stopped one sings', height: 'higher on a lower string', extension: 'an extension',
-  frame: 'fingers out of their usual place', thumb: 'the thumb', harmonic: 'a harmonic', reach: 'a stretch', start: 'a cold start higher up',
+  shift: 'more or harder shifts',
+  landing: 'a shift that lands on a weaker finger',
+  slide: 'a finger that slides',
+  crossing: 'more string changes',
+  leap: 'a leap over a string',
+  hop: 'a finger that hops across to the next string',
+  'weak finger': 'more work for the fourth finger',
+  'open string': 'an open string where a stopped one sings',
+  height: 'higher on a lower string',
+  extension: 'an extension',
+  frame: 'fingers out of their usual place',
+  thumb: 'the thumb',
+  harmonic: 'a harmonic',
+  reach: 'a stretch',
+  start: 'a cold start higher up',
 };
 
 const LESS: Readonly<Record<Term, string>> = {
-  shift: 'fewer or easier shifts', landing: 'better landings', slide: 'no slide', crossing: 'fewer string changes', leap: 'no leap over a string',
-  hop: 'no hop', 'weak finger': 'spares the fourth finger', 'open string': 'open strings where they ring', height: 'stays lower', extension: 'no extension',
-  frame: 'fingers in their usual place', thumb: 'no thumb', harmonic: 'no harmonic', reach: 'less stretch', start: 'an easier start',
+  shift: 'fewer or easier shifts',
+  landing: 'better landings',
+  slide: 'no slide',
+  crossing: 'fewer string changes',
+  leap: 'no leap over a string',
+  hop: 'no hop',
+  'weak finger': 'spares the fourth finger',
+  'open string': 'open strings where they ring',
+  height: 'stays lower',
+  extension: 'no extension',
+  frame: 'fingers in their usual place',
+  thumb: 'no thumb',
+  harmonic: 'no harmonic',
+  reach: 'less stretch',
+  start: 'an easier start',
 };
 
 /** Differences below this are not worth a word. */
@@ -24,8 +47,14 @@ export function costsMore(terms: Partial<Record<Term, number>>, best: Partial<Re
   const all = new Set([...Object.keys(terms), ...Object.keys(best)] as Term[]);
   const differences = [...all].map((term) => ({ term, by: (terms[term] ?? 0) - (best[term] ?? 0) })).sort((a, b) => Math.abs(b.by) - Math.abs(a.by));
   return {
-    more: differences.filter(({ by }) => by > WORTH_SAYING).slice(0, 2).map(({ term }) => MORE[term]),
-    less: differences.filter(({ by }) => by < -WORTH_SAYING).slice(0, 2).map(({ term }) => LESS[term]),
+    more: differences
+      .filter(({ by }) => by > WORTH_SAYING)
+      .slice(0, 2)
+      .map(({ term }) => MORE[term]),
+    less: differences
+      .filter(({ by }) => by < -WORTH_SAYING)
+      .slice(0, 2)
+      .map(({ term }) => LESS[term]),
   };
 }
 
@@ -48,7 +77,8 @@ export function fingeringNumbers(fingering: Fingering, line: Line, links: readon
     if (note.shift) {
       numbers.shifts++;
       numbers.shiftMm += note.shift.mm;
-      if (!numbers.hardest || note.shift.bitsPerS > numbers.hardest.bitsPerS) numbers.hardest = { bitsPerS: note.shift.bitsPerS, mm: note.shift.mm, gapMs: note.shift.gapMs, noteId: note.id };
+      if (!numbers.hardest || note.shift.bitsPerS > numbers.hardest.bitsPerS)
+        numbers.hardest = { bitsPerS: note.shift.bitsPerS, mm: note.shift.mm, gapMs: note.shift.gapMs, noteId: note.id };
     }
     if (head && last && links[note.event] && last.event === note.event - 1 && last.place.string !== note.place.string) numbers.stringChangesInSlurs++;
     if (head && note.place.finger === 4) numbers.fourthFingers++;

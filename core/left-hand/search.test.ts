@@ -39,8 +39,16 @@ function bruteForce(asked: FingeringRequest): number {
 }
 
 describe('the search is exact', () => {
-  const melody = (low: number, high: number) => fc.array(fc.record({ midi: fc.integer({ min: low, max: high }), length: fc.constantFrom('/0.25', '/0.5', '/1', '/2'), rest: fc.boolean() }), { minLength: 2, maxLength: 4 });
-  test.each([['violin', 55, 81], ['cello', 36, 62], ['bass', 28, 48]] as const)('%s: no path is cheaper than the one found', (kind, low, high) => {
+  const melody = (low: number, high: number) =>
+    fc.array(fc.record({ midi: fc.integer({ min: low, max: high }), length: fc.constantFrom('/0.25', '/0.5', '/1', '/2'), rest: fc.boolean() }), {
+      minLength: 2,
+      maxLength: 4,
+    });
+  test.each([
+    ['violin', 55, 81],
+    ['cello', 36, 62],
+    ['bass', 28, 48],
+  ] as const)('%s: no path is cheaper than the one found', (kind, low, high) => {
     fc.assert(
       fc.property(melody(low, high), (notes) => {
         const music = notes.map(({ midi, length, rest }) => `${pitchName(spelled(midi))}${length}${rest ? ' r/0.5' : ''}`).join(' ');
@@ -74,7 +82,8 @@ describe('a passage in its context', () => {
   test('only notes of the passage come back, in every alternative', () => {
     for (const way of planFingering({ ...asked, within }).alternatives) expect(way.notes.map((note) => note.event)).toEqual([8, 9, 10, 11, 12, 13, 14, 15]);
   });
-  test('an empty passage has no fingering', () => expect(planFingering({ ...asked, within: { from: 999 * TICKS, to: 1000 * TICKS } }).alternatives).toEqual([]));
+  test('an empty passage has no fingering', () =>
+    expect(planFingering({ ...asked, within: { from: 999 * TICKS, to: 1000 * TICKS } }).alternatives).toEqual([]));
 });
 
 describe('every way to play one note', () => {
@@ -111,7 +120,8 @@ describe('shifts', () => {
   test('first to third position on one string by an old and a new finger: the guide note', () => {
     const asked = request('violin', 'E5/2 B5/2');
     const prepared = prepareFingering(asked);
-    const find = (i: number, string: number, finger: number, position: string) => prepared.grips[i]!.find((grip) => grip.lead.string === string && grip.lead.finger === finger && grip.lead.position === position)!.lead;
+    const find = (i: number, string: number, finger: number, position: string) =>
+      prepared.grips[i]!.find((grip) => grip.lead.string === string && grip.lead.finger === finger && grip.lead.position === position)!.lead;
     const shift = shiftBetween(find(0, 2, 4, 'first'), find(1, 2, 4, 'fifth'), 328, { gapS: 0.15, freeS: 0, lastS: 1 }, 'at a bow change');
     expect(shift.kind).toBe('same finger');
     expect(shift.guide).toBeNull();
@@ -122,7 +132,11 @@ describe('shifts', () => {
 });
 
 test('tenor clef on the cello is the bass clef one string higher (domain fact 10, common practice)', () => {
-  const fingers = (music: string) => planFingering({ ...request('cello', music, { length: 0.5 }), alternatives: 1 }).alternatives[0]!.notes.map((note) => [note.place.string, note.place.finger]);
+  const fingers = (music: string) =>
+    planFingering({ ...request('cello', music, { length: 0.5 }), alternatives: 1 }).alternatives[0]!.notes.map((note) => [
+      note.place.string,
+      note.place.finger,
+    ]);
   const asBass = fingers('D3 E3 F3 G3 F3 E3 D3');
   const aFifthUp = fingers('A3 B3 C4 D4 C4 B3 A3');
   expect(aFifthUp).toEqual(asBass.map(([string, finger]) => [string! - 1, finger]));
@@ -140,7 +154,13 @@ describe('what is written down', () => {
   test('numbers for a table', () => {
     const asked = request('violin', '(A4 F#5) (A4 F#5)', {});
     const way = planFingering({ ...asked, alternatives: 1 }).alternatives[0]!;
-    expect(fingeringNumbers(way, asked.line, [false, true, false, true])).toMatchObject({ shifts: 0, stringChangesInSlurs: 2, openStrings: 2, fourthFingers: 0, hardest: null });
+    expect(fingeringNumbers(way, asked.line, [false, true, false, true])).toMatchObject({
+      shifts: 0,
+      stringChangesInSlurs: 2,
+      openStrings: 2,
+      fourthFingers: 0,
+      hardest: null,
+    });
   });
   test('divided players: notes of the inner line are fingered too', () => {
     const { line: _line, ...asked } = request('violin', 'B4+G5 A4+F#5', { words: [{ quarter: 0, text: 'div.' }] });

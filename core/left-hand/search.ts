@@ -95,8 +95,15 @@ const FREE_RELIEF = 0.2;
 
 /** One state per carried place; among those with the same place, one that is dearer and later is dropped. */
 function openStates(
-  last: readonly State[], order: readonly number[], lastGrips: readonly Grip[], grip: Grip, g: number, own: number,
-  moment: Moment, weighing: Weighing, column: State[],
+  last: readonly State[],
+  order: readonly number[],
+  lastGrips: readonly Grip[],
+  grip: Grip,
+  g: number,
+  own: number,
+  moment: Moment,
+  weighing: Weighing,
+  column: State[],
 ): void {
   const kept = new Map<string, State[]>();
   for (const s of order) {

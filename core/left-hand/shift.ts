@@ -53,16 +53,26 @@ export function shiftBetween(from: Place, to: Place, lengthMm: number, time: { g
   const bits = difficultyBits(mm, targetWidthMm(lengthMm, to.stop));
   const up = to.handMm > from.handMm;
   const kind: ShiftKind =
-    from.string !== to.string ? 'over a string'
-    : from.finger === to.finger ? 'same finger'
-    : (order(to) > order(from)) === up ? 'old finger leads'
-    : 'new finger leads';
+    from.string !== to.string
+      ? 'over a string'
+      : from.finger === to.finger
+        ? 'same finger'
+        : order(to) > order(from) === up
+          ? 'old finger leads'
+          : 'new finger leads';
   return {
-    mm, bits, kind, heard,
-    freeS: time.freeS, lastS: time.lastS,
+    mm,
+    bits,
+    kind,
+    heard,
+    freeS: time.freeS,
+    lastS: time.lastS,
     gapMs: time.gapS * 1000,
     bitsPerS: bits / Math.max(time.gapS, 0.001),
-    guide: from.finger === to.finger || from.hand === null || to.hand === null ? null : { string: from.string, stop: Math.max(1, to.hand + (from.stop - from.hand)) },
+    guide:
+      from.finger === to.finger || from.hand === null || to.hand === null
+        ? null
+        : { string: from.string, stop: Math.max(1, to.hand + (from.stop - from.hand)) },
   };
 }
 

@@ -43,9 +43,21 @@ export interface Weighing {
 }
 
 const INDEX = Object.fromEntries(TERMS.map((term, i) => [term, i])) as Record<Term, number>;
-const SHIFT = INDEX.shift, LANDING = INDEX.landing, SLIDE = INDEX.slide, CROSSING = INDEX.crossing, LEAP = INDEX.leap, HOP = INDEX.hop,
-  WEAK = INDEX['weak finger'], OPEN = INDEX['open string'], HEIGHT = INDEX.height, EXTENSION = INDEX.extension, FRAME = INDEX.frame,
-  THUMB_TERM = INDEX.thumb, HARMONIC = INDEX.harmonic, REACH = INDEX.reach, START = INDEX.start;
+const SHIFT = INDEX.shift,
+  LANDING = INDEX.landing,
+  SLIDE = INDEX.slide,
+  CROSSING = INDEX.crossing,
+  LEAP = INDEX.leap,
+  HOP = INDEX.hop,
+  WEAK = INDEX['weak finger'],
+  OPEN = INDEX['open string'],
+  HEIGHT = INDEX.height,
+  EXTENSION = INDEX.extension,
+  FRAME = INDEX.frame,
+  THUMB_TERM = INDEX.thumb,
+  HARMONIC = INDEX.harmonic,
+  REACH = INDEX.reach,
+  START = INDEX.start;
 
 /** A rest shorter than this does not hide a shift. */
 const HIDING_REST_S = 0.08;
@@ -61,7 +73,9 @@ export function weighingFor(player: Player, costs: LeftHandCosts, strategy: Stra
       return spread ? value(spread) : Infinity;
     });
   return {
-    player, costs, openBias: strategy.openBias,
+    player,
+    costs,
+    openBias: strategy.openBias,
     weights: Float64Array.from(TERMS, (term) => strategy.weights[term] ?? 1),
     mm: byStop((stop) => stopMm(lengthMm, stop)),
     widthMm: byStop((stop) => targetWidthMm(lengthMm, stop)),
@@ -161,12 +175,14 @@ function shiftTerms(old: Place, target: Place, acrossOpen: boolean, carried: Car
   const inRest = moment.restBeforeS >= HIDING_REST_S;
   const base = inRest ? costs.shiftInRest : acrossOpen ? costs.shiftAcrossOpen : costs.shiftHeard;
   const spread = costs.landingSpread * (distance / time) * weighing.centsPerMm[target.stop]!;
-  into[SHIFT]! += base
-    + costs.shiftDifficulty * bits * clamp((costs.secondsPerBit * bits) / time, 0.25, 3)
-    + costs.landingRisk * Math.min(9, (spread / 15) ** 2)
-    + (moment.slurredFromLast && !acrossOpen ? costs.shiftInSlur : 0)
-    - (old.finger === target.finger && old.string === target.string && !inRest ? costs.sameFingerRelief : 0);
-  if (target.harmonic === null) into[LANDING]! += target.finger === 2 ? costs.landOn2 : target.finger === 3 ? costs.landOn3 : target.finger === 4 ? costs.landOn4 : 0;
+  into[SHIFT]! +=
+    base +
+    costs.shiftDifficulty * bits * clamp((costs.secondsPerBit * bits) / time, 0.25, 3) +
+    costs.landingRisk * Math.min(9, (spread / 15) ** 2) +
+    (moment.slurredFromLast && !acrossOpen ? costs.shiftInSlur : 0) -
+    (old.finger === target.finger && old.string === target.string && !inRest ? costs.sameFingerRelief : 0);
+  if (target.harmonic === null)
+    into[LANDING]! += target.finger === 2 ? costs.landOn2 : target.finger === 3 ? costs.landOn3 : target.finger === 4 ? costs.landOn4 : 0;
 }
 
 /** Free time of a shift: silence and open strings since the last stopped note, plus what may be stolen from it. */

@@ -7,28 +7,38 @@ import { bowInForce, fingerInForce, markKey, MARK_KINDS, MARK_VALUES, splitKey, 
 import { changesFor } from './suggestion';
 
 const mark: fc.Arbitrary<Mark> = fc.record({ value: fc.constantFrom('1', '2', 'down'), origin: fc.constantFrom('coach' as const, 'suggestion' as const) });
-const marking: fc.Arbitrary<Marking> = fc.dictionary(fc.tuple(fc.constantFrom('a', 'b', 'c'), fc.constantFrom(...MARK_KINDS)).map(([target, kind]) => markKey(target, kind)), mark);
+const marking: fc.Arbitrary<Marking> = fc.dictionary(
+  fc.tuple(fc.constantFrom('a', 'b', 'c'), fc.constantFrom(...MARK_KINDS)).map(([target, kind]) => markKey(target, kind)),
+  mark,
+);
 
 describe('changes', () => {
   test('the difference leads from one marking to another, and its reverse back', () => {
-    fc.assert(fc.property(marking, marking, (from, to) => {
-      const changes = difference(from, to);
-      const there = applyChanges(from, changes);
-      expect(there).toEqual({ marking: to, conflicts: [] });
-      expect(applyChanges(to, reversed(changes)).marking).toEqual(from);
-    }));
+    fc.assert(
+      fc.property(marking, marking, (from, to) => {
+        const changes = difference(from, to);
+        const there = applyChanges(from, changes);
+        expect(there).toEqual({ marking: to, conflicts: [] });
+        expect(applyChanges(to, reversed(changes)).marking).toEqual(from);
+      }),
+    );
   });
   test('squashing keeps what they come to', () => {
-    fc.assert(fc.property(marking, marking, marking, (a, b, c) => {
-      const squash = squashed([...difference(a, b), ...difference(b, c)]);
-      expect(applyChanges(a, squash).marking).toEqual(c);
-      expect(new Set(squash.map((change) => markKey(change.target, change.kind))).size).toBe(squash.length);
-    }));
+    fc.assert(
+      fc.property(marking, marking, marking, (a, b, c) => {
+        const squash = squashed([...difference(a, b), ...difference(b, c)]);
+        expect(applyChanges(a, squash).marking).toEqual(c);
+        expect(new Set(squash.map((change) => markKey(change.target, change.kind))).size).toBe(squash.length);
+      }),
+    );
   });
   test('a mark that is no longer what it was is a conflict, and nothing is applied', () => {
     const one: Mark = { value: '1', origin: 'coach' };
     const two: Mark = { value: '2', origin: 'coach' };
-    const changes: Change[] = [{ target: 'b', kind: 'finger', from: null, to: one }, { target: 'a', kind: 'finger', from: null, to: two }];
+    const changes: Change[] = [
+      { target: 'b', kind: 'finger', from: null, to: one },
+      { target: 'a', kind: 'finger', from: null, to: two },
+    ];
     const stored = { [markKey('a', 'finger')]: one };
     expect(applyChanges(stored, changes)).toEqual({ marking: stored, conflicts: [{ change: changes[1], stored: one }] });
   });
@@ -44,18 +54,20 @@ describe('changes', () => {
 describe('undo and redo', () => {
   const set = (id: string): ChangeSet => ({ id, at: '2030-01-01T00:00:00Z', reason: `Finger ${id}`, changes: [], undoes: null });
   test('the stacks after a reload are those before it, whatever was done', () => {
-    fc.assert(fc.property(fc.array(fc.constantFrom('do', 'undo', 'redo'), { maxLength: 30 }), (steps) => {
-      let stacks: Stacks = { undo: [], redo: [] };
-      const history: ChangeSet[] = [];
-      steps.forEach((step, i) => {
-        const source = step === 'do' ? set(String(i)) : (step === 'undo' ? stacks.undo : stacks.redo).at(-1);
-        if (!source) return;
-        const next = step === 'do' ? source : undoing(source, `${step}${i}`, source.at);
-        stacks = pushed(stacks, next);
-        history.push(next);
-      });
-      expect(stacksOf(history)).toEqual(stacks);
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom('do', 'undo', 'redo'), { maxLength: 30 }), (steps) => {
+        let stacks: Stacks = { undo: [], redo: [] };
+        const history: ChangeSet[] = [];
+        steps.forEach((step, i) => {
+          const source = step === 'do' ? set(String(i)) : (step === 'undo' ? stacks.undo : stacks.redo).at(-1);
+          if (!source) return;
+          const next = step === 'do' ? source : undoing(source, `${step}${i}`, source.at);
+          stacks = pushed(stacks, next);
+          history.push(next);
+        });
+        expect(stacksOf(history)).toEqual(stacks);
+      }),
+    );
   });
   test('undo says what it takes back, redo says it again; a new change ends the redo', () => {
     const first = set('1');
@@ -88,13 +100,16 @@ describe('what is in force', () => {
   test('every kind has values', () => expect(MARK_KINDS.every((kind) => MARK_VALUES[kind].length > 0)).toBe(true));
 });
 
-test('taking a suggestion leaves the coach\'s marks alone and replaces an earlier suggestion', () => {
+test("taking a suggestion leaves the coach's marks alone and replaces an earlier suggestion", () => {
   const stored: Marking = {
     [markKey('a', 'finger')]: { value: '4', origin: 'coach' },
     [markKey('b', 'finger')]: { value: '2', origin: 'suggestion' },
     [markKey('c', 'bow')]: { value: 'up', origin: 'suggestion' },
   };
-  const wanted = [{ target: 'a', kind: 'finger' as const, mark: { value: '1', origin: 'suggestion' as const } }, { target: 'd', kind: 'finger' as const, mark: { value: '3', origin: 'suggestion' as const } }];
+  const wanted = [
+    { target: 'a', kind: 'finger' as const, mark: { value: '1', origin: 'suggestion' as const } },
+    { target: 'd', kind: 'finger' as const, mark: { value: '3', origin: 'suggestion' as const } },
+  ];
   expect(applyChanges(stored, changesFor(stored, wanted, { kinds: ['finger'], targets: new Set(['a', 'b', 'c', 'd']) })).marking).toEqual({
     [markKey('a', 'finger')]: { value: '4', origin: 'coach' },
     [markKey('c', 'bow')]: { value: 'up', origin: 'suggestion' },

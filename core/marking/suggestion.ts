@@ -19,7 +19,8 @@ export function suggestedFingering(fingering: Fingering, part: Part): Wanted[] {
     const note = noteById(part, fingered.id);
     const wanted: Wanted[] = [{ target: fingered.id, kind: 'finger', mark: { value: fingerName(place.finger), origin: 'suggestion' } }];
     const high = place.finger !== 0 && (place.hand ?? 0) > 4;
-    if (note && high && (shift !== null || i === 0)) wanted.push({ target: fingered.id, kind: 'string', mark: { value: String(place.string), origin: 'suggestion' } });
+    if (note && high && (shift !== null || i === 0))
+      wanted.push({ target: fingered.id, kind: 'string', mark: { value: String(place.string), origin: 'suggestion' } });
     return wanted;
   });
 }

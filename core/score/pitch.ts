@@ -62,8 +62,34 @@ export function transposed(pitch: Pitch, letters: number, halfSteps: number): Pi
 export function spelled(midi: number, fifths = 0): Pitch {
   const names: Array<[Step, number]> =
     fifths >= 0
-      ? [['C', 0], ['C', 1], ['D', 0], ['D', 1], ['E', 0], ['F', 0], ['F', 1], ['G', 0], ['G', 1], ['A', 0], ['A', 1], ['B', 0]]
-      : [['C', 0], ['D', -1], ['D', 0], ['E', -1], ['E', 0], ['F', 0], ['G', -1], ['G', 0], ['A', -1], ['A', 0], ['B', -1], ['B', 0]];
+      ? [
+          ['C', 0],
+          ['C', 1],
+          ['D', 0],
+          ['D', 1],
+          ['E', 0],
+          ['F', 0],
+          ['F', 1],
+          ['G', 0],
+          ['G', 1],
+          ['A', 0],
+          ['A', 1],
+          ['B', 0],
+        ]
+      : [
+          ['C', 0],
+          ['D', -1],
+          ['D', 0],
+          ['E', -1],
+          ['E', 0],
+          ['F', 0],
+          ['G', -1],
+          ['G', 0],
+          ['A', -1],
+          ['A', 0],
+          ['B', -1],
+          ['B', 0],
+        ];
   const rounded = Math.round(midi);
   const [step, alter] = names[((rounded % 12) + 12) % 12]!;
   return { step, alter, octave: Math.floor(rounded / 12) - 1 };

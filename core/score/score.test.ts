@@ -8,28 +8,56 @@ import { barIndexAt, beatOf, partEnd, type Bar } from './score';
 import { clockFor, printedTempo } from './time';
 
 const bar = (index: number, more: Partial<Bar> = {}): Bar => ({
-  index, label: String(index + 1), onset: index * 4 * TICKS, ticks: 4 * TICKS, beats: 4, beatType: 4, fifths: 0, pickup: false,
-  rehearsal: null, doubleBarAfter: false, repeatStart: false, repeatEnd: false, ...more,
+  index,
+  label: String(index + 1),
+  onset: index * 4 * TICKS,
+  ticks: 4 * TICKS,
+  beats: 4,
+  beatType: 4,
+  fifths: 0,
+  pickup: false,
+  rehearsal: null,
+  doubleBarAfter: false,
+  repeatStart: false,
+  repeatEnd: false,
+  ...more,
 });
 const bars = (count: number, marks: Record<number, Partial<Bar>> = {}) => ({ bars: Array.from({ length: count }, (_, i) => bar(i, marks[i])) });
 
 describe('passages', () => {
   const spans = (part: { bars: Bar[] }) => automaticPassages(part).map((p) => [p.name, p.fromBar, p.toBar]);
   test('begin at rehearsal marks and after double bars', () => {
-    expect(spans(bars(30, { 8: { rehearsal: 'A' }, 19: { doubleBarAfter: true } }))).toEqual([['Opening', 0, 7], ['A', 8, 19], ['Bars 21–30', 20, 29]]);
+    expect(spans(bars(30, { 8: { rehearsal: 'A' }, 19: { doubleBarAfter: true } }))).toEqual([
+      ['Opening', 0, 7],
+      ['A', 8, 19],
+      ['Bars 21–30', 20, 29],
+    ]);
   });
   test('are eight bars long where nothing is marked', () => {
-    expect(spans(bars(24))).toEqual([['Opening', 0, 7], ['Bars 9–16', 8, 15], ['Bars 17–24', 16, 23]]);
+    expect(spans(bars(24))).toEqual([
+      ['Opening', 0, 7],
+      ['Bars 9–16', 8, 15],
+      ['Bars 17–24', 16, 23],
+    ]);
   });
   test.each([1, 7, 16, 17, 40, 129])('hold every bar once (%i bars)', (count) => {
-    const covered = automaticPassages(bars(count, { 5: { rehearsal: 'A' } })).flatMap((p) => Array.from({ length: p.toBar - p.fromBar + 1 }, (_, i) => p.fromBar + i));
+    const covered = automaticPassages(bars(count, { 5: { rehearsal: 'A' } })).flatMap((p) =>
+      Array.from({ length: p.toBar - p.fromBar + 1 }, (_, i) => p.fromBar + i),
+    );
     expect(covered).toEqual(Array.from({ length: count }, (_, i) => i));
   });
 });
 
 describe('bars as people say them', () => {
   const part = bars(40, { 16: { rehearsal: 'E' } });
-  test.each([['7', 6], ['E', 16], ['e+2', 18], ['E-1', 15], ['-6', 34], ['-1', 39]])('%s', (said, index) => expect(barAt(part, said)).toEqual({ ok: true, value: index }));
+  test.each([
+    ['7', 6],
+    ['E', 16],
+    ['e+2', 18],
+    ['E-1', 15],
+    ['-6', 34],
+    ['-1', 39],
+  ])('%s', (said, index) => expect(barAt(part, said)).toEqual({ ok: true, value: index }));
   test.each(['41', 'Q', 'E+99', '-41', ''])('"%s" is refused with a remedy', (said) => {
     const found = barAt(part, said);
     expect(found.ok).toBe(false);
@@ -45,7 +73,12 @@ describe('bars as people say them', () => {
 
 describe('time', () => {
   test('a quarter at 60 lasts a second; a wanted tempo scales later marks with it', () => {
-    const part = { tempi: [{ tick: 0, quartersPerMinute: 60, printed: null }, { tick: 4 * TICKS, quartersPerMinute: 120, printed: null }] };
+    const part = {
+      tempi: [
+        { tick: 0, quartersPerMinute: 60, printed: null },
+        { tick: 4 * TICKS, quartersPerMinute: 120, printed: null },
+      ],
+    };
     expect(clockFor(part, TICKS, null).secondsAt(6 * TICKS)).toBe(5);
     expect(clockFor(part, TICKS, 30).secondsAt(6 * TICKS)).toBe(10);
     expect(clockFor({ tempi: [] }, TICKS, null).tempo).toBe(90);
@@ -72,7 +105,12 @@ describe('lines', () => {
     expect(events[0]!.end).toBe(4 * TICKS);
   });
   test('"div." gives each player a line, "unis." brings them together', () => {
-    const { part } = makeScore('violin', 'B4+D5 A4+C5 A4 B4+D5', { words: [{ quarter: 0, text: 'div.' }, { quarter: 3, text: 'unis.' }] });
+    const { part } = makeScore('violin', 'B4+D5 A4+C5 A4 B4+D5', {
+      words: [
+        { quarter: 0, text: 'div.' },
+        { quarter: 3, text: 'unis.' },
+      ],
+    });
     const pitches = linesOf(part).map((line) => line.events.map((event) => event.notes.map((note) => note.pitch.step).join('')).join(' '));
     expect(pitches).toEqual(['D C A BD', 'B A A BD']);
   });

@@ -61,8 +61,7 @@ export interface Bar {
   repeatEnd: boolean;
 }
 
-export type Articulation =
-  | 'accent' | 'strong-accent' | 'staccato' | 'staccatissimo' | 'tenuto' | 'portato' | 'spiccato' | 'breath';
+export type Articulation = 'accent' | 'strong-accent' | 'staccato' | 'staccatissimo' | 'tenuto' | 'portato' | 'spiccato' | 'breath';
 
 export interface Note {
   id: string;

@@ -26,9 +26,7 @@ export function clockFor(part: Pick<Part, 'tempi'>, ticksPerQuarter: number, wan
   const printed = part.tempi[0]?.quartersPerMinute ?? TEMPO_WITHOUT_MARK;
   const tempo = wanted ?? printed;
   const factor = tempo / printed;
-  const marks: TempoMark[] = part.tempi.length
-    ? part.tempi
-    : [{ tick: 0, quartersPerMinute: printed, printed: null }];
+  const marks: TempoMark[] = part.tempi.length ? part.tempi : [{ tick: 0, quartersPerMinute: printed, printed: null }];
   const starts: number[] = [];
   const ticks: number[] = [];
   const secondsPerTick: number[] = [];

@@ -27,10 +27,20 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
   const barTicks = (beats * 4 * TICKS) / beatType;
   const pickup = (options.pickupQuarters ?? 0) * TICKS;
   const part: Part = {
-    id: 'P1', name: kind, instrument: kind, instrumentBecause: 'test', section: false, soundsHalfSteps: 0,
-    bars: [], notes: [], slurs: [], dynamics: options.dynamic ? [{ tick: 0, text: options.dynamic, level: options.dynamic }] : [], hairpins: [],
+    id: 'P1',
+    name: kind,
+    instrument: kind,
+    instrumentBecause: 'test',
+    section: false,
+    soundsHalfSteps: 0,
+    bars: [],
+    notes: [],
+    slurs: [],
+    dynamics: options.dynamic ? [{ tick: 0, text: options.dynamic, level: options.dynamic }] : [],
+    hairpins: [],
     words: (options.words ?? []).map((word) => ({ tick: word.quarter * TICKS, text: word.text })),
-    tempi: [{ tick: 0, quartersPerMinute: options.tempo ?? 96, printed: null }], rests: [],
+    tempi: [{ tick: 0, quartersPerMinute: options.tempo ?? 96, printed: null }],
+    rests: [],
   };
   let tick = 0;
   let slurFrom: { id: string; onset: number } | null = null;
@@ -55,10 +65,28 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
         const id = `n-P1-${barIndex}-1-${tick}-${name.replace('#', 's')}-0`;
         if (signs.includes('~')) nowTied.add(name);
         part.notes.push({
-          id, barIndex, voice: '1', staff: 1, tick: tick < pickup || !pickup ? tick - barIndex * barTicks : (tick - pickup) % barTicks, onset: tick, duration: ticks, pitch, written: pitch,
-          inChord: ordinal > 0, grace: null, cue: false, tiedFrom: tied.has(name), tiedTo: signs.includes('~'),
-          articulations, fermata: false, trill: false, tremolo: 0, arpeggiate: false,
-          harmonic: signs.includes('*') ? 'natural' : null, printed: { finger: null, string: null, bow: null }, source: part.notes.length,
+          id,
+          barIndex,
+          voice: '1',
+          staff: 1,
+          tick: tick < pickup || !pickup ? tick - barIndex * barTicks : (tick - pickup) % barTicks,
+          onset: tick,
+          duration: ticks,
+          pitch,
+          written: pitch,
+          inChord: ordinal > 0,
+          grace: null,
+          cue: false,
+          tiedFrom: tied.has(name),
+          tiedTo: signs.includes('~'),
+          articulations,
+          fermata: false,
+          trill: false,
+          tremolo: 0,
+          arpeggiate: false,
+          harmonic: signs.includes('*') ? 'natural' : null,
+          printed: { finger: null, string: null, bow: null },
+          source: part.notes.length,
         });
         if (ordinal === 0 && opens) slurFrom = { id, onset: tick };
         if (ordinal === 0 && closes && slurFrom) {
@@ -73,8 +101,18 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
   for (let start = 0, index = 0; start < tick; index++) {
     const ticks = index === 0 && pickup ? pickup : barTicks;
     part.bars.push({
-      index, label: String(pickup ? index : index + 1), onset: start, ticks, beats, beatType, fifths: options.fifths ?? 0,
-      pickup: ticks < barTicks, rehearsal: null, doubleBarAfter: false, repeatStart: false, repeatEnd: false,
+      index,
+      label: String(pickup ? index : index + 1),
+      onset: start,
+      ticks,
+      beats,
+      beatType,
+      fifths: options.fifths ?? 0,
+      pickup: ticks < barTicks,
+      rehearsal: null,
+      doubleBarAfter: false,
+      repeatStart: false,
+      repeatEnd: false,
     });
     start += ticks;
   }

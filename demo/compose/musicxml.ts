@@ -46,14 +46,18 @@ export function toMusicXml(piece: DemoPiece): string {
     <rights>Composed for the Omaggio demo; MIT licence</rights>
   </identification>
   <part-list>
-${piece.parts.map((part) => `    <score-part id="${part.id}">
+${piece.parts
+  .map(
+    (part) => `    <score-part id="${part.id}">
       <part-name>${part.name}</part-name>
       <part-abbreviation>${part.abbreviation}</part-abbreviation>
       <score-instrument id="${part.id}-I1">
         <instrument-name>${part.name}</instrument-name>
         <instrument-sound>${part.sound}</instrument-sound>
       </score-instrument>
-    </score-part>`).join('\n')}
+    </score-part>`,
+  )
+  .join('\n')}
   </part-list>
 `;
   return `${head}${piece.parts.map((part) => partXml(piece, part)).join('')}</score-partwise>\n`;
@@ -80,7 +84,15 @@ function partXml(piece: DemoPiece, part: DemoPart): string {
     bars.forEach((bar, b) => {
       const first = s === 0 && b === 0;
       const lastOfSection = b === bars.length - 1;
-      out.push(...barXml(bar, part, piece, section, pen, { first, opening: b === 0, doubleAfter: lastOfSection && s < piece.sections.length - 1, final: lastOfSection && s === piece.sections.length - 1, where: `${where}, bar ${b + 1}` }));
+      out.push(
+        ...barXml(bar, part, piece, section, pen, {
+          first,
+          opening: b === 0,
+          doubleAfter: lastOfSection && s < piece.sections.length - 1,
+          final: lastOfSection && s === piece.sections.length - 1,
+          where: `${where}, bar ${b + 1}`,
+        }),
+      );
     });
   });
   if (pen.ties.size) throw new Error(`${part.name}: a tie is left open`);
@@ -137,22 +149,35 @@ function attributesXml(part: DemoPart, section: Section, first: boolean, pen: Pe
     '      <attributes>',
     ...(first ? [`        <divisions>${DIVISIONS}</divisions>`] : []),
     ...(first || section.key !== undefined ? [`        <key>\n          <fifths>${pen.fifths}</fifths>\n        </key>`] : []),
-    ...(first || section.time ? [`        <time>\n          <beats>${pen.beats}</beats>\n          <beat-type>${pen.beatType}</beat-type>\n        </time>`] : []),
+    ...(first || section.time
+      ? [`        <time>\n          <beats>${pen.beats}</beats>\n          <beat-type>${pen.beatType}</beat-type>\n        </time>`]
+      : []),
     ...(first ? [`        <clef>\n          <sign>${sign}</sign>\n          <line>${line}</line>\n        </clef>`] : []),
-    ...(first && part.octaveDown ? ['        <transpose>\n          <diatonic>0</diatonic>\n          <chromatic>0</chromatic>\n          <octave-change>-1</octave-change>\n        </transpose>'] : []),
+    ...(first && part.octaveDown
+      ? [
+          '        <transpose>\n          <diatonic>0</diatonic>\n          <chromatic>0</chromatic>\n          <octave-change>-1</octave-change>\n        </transpose>',
+        ]
+      : []),
     '      </attributes>',
   ];
 }
 
 const direction = (inner: string, placement: string): string[] => [
-  `      <direction placement="${placement}">`, '        <direction-type>', `          ${inner}`, '        </direction-type>', '      </direction>',
+  `      <direction placement="${placement}">`,
+  '        <direction-type>',
+  `          ${inner}`,
+  '        </direction-type>',
+  '      </direction>',
 ];
 
 function signXml(sign: Sign): string[] {
   switch (sign.before) {
-    case 'dynamic': return direction(`<dynamics><${sign.value}/></dynamics>`, 'below');
-    case 'hairpin': return direction(`<wedge type="${sign.value === '<' ? 'crescendo' : sign.value === '>' ? 'diminuendo' : 'stop'}"/>`, 'below');
-    case 'words': return direction(`<words font-style="italic">${sign.value}</words>`, 'above');
+    case 'dynamic':
+      return direction(`<dynamics><${sign.value}/></dynamics>`, 'below');
+    case 'hairpin':
+      return direction(`<wedge type="${sign.value === '<' ? 'crescendo' : sign.value === '>' ? 'diminuendo' : 'stop'}"/>`, 'below');
+    case 'words':
+      return direction(`<words font-style="italic">${sign.value}</words>`, 'above');
     case 'clef': {
       const [name, line] = CLEFS[sign.value]!;
       return ['      <attributes>', `        <clef>\n          <sign>${name}</sign>\n          <line>${line}</line>\n        </clef>`, '      </attributes>'];
@@ -164,7 +189,9 @@ const ACCIDENTALS: Readonly<Record<string, string>> = { '-2': 'flat-flat', '-1':
 
 function soundXml(sound: Sound, beams: readonly string[], pen: Pen, altered: Map<string, number>): string[] {
   const type = [`        <type>${sound.length}</type>`, ...(sound.dotted ? ['        <dot/>'] : [])];
-  const triplet = sound.triplet ? ['        <time-modification>\n          <actual-notes>3</actual-notes>\n          <normal-notes>2</normal-notes>\n        </time-modification>'] : [];
+  const triplet = sound.triplet
+    ? ['        <time-modification>\n          <actual-notes>3</actual-notes>\n          <normal-notes>2</normal-notes>\n        </time-modification>']
+    : [];
   if (sound.pitches.length === 0) {
     return ['      <note>', '        <rest/>', `        <duration>${sound.ticks}</duration>`, '        <voice>1</voice>', ...type, ...triplet, '      </note>'];
   }
@@ -181,7 +208,11 @@ function soundXml(sound: Sound, beams: readonly string[], pen: Pen, altered: Map
     out.push(
       '      <note>',
       ...(i > 0 ? ['        <chord/>'] : []),
-      '        <pitch>', `          <step>${pitch.step}</step>`, ...(pitch.alter ? [`          <alter>${pitch.alter}</alter>`] : []), `          <octave>${pitch.octave}</octave>`, '        </pitch>',
+      '        <pitch>',
+      `          <step>${pitch.step}</step>`,
+      ...(pitch.alter ? [`          <alter>${pitch.alter}</alter>`] : []),
+      `          <octave>${pitch.octave}</octave>`,
+      '        </pitch>',
       `        <duration>${sound.ticks}</duration>`,
       ...ties.map((tie) => `        <tie type="${tie}"/>`),
       '        <voice>1</voice>',
@@ -217,7 +248,8 @@ function notationsXml(sound: Sound, ties: readonly string[], first: boolean, pen
   if (has('!')) out.push('          <ornaments>\n            <trill-mark/>\n          </ornaments>');
   if (has('*')) out.push('          <technical>\n            <harmonic>\n              <natural/>\n            </harmonic>\n          </technical>');
   const articulations = [...(has('>') ? ['accent'] : []), ...(has("'") ? ['staccato'] : []), ...(has('-') ? ['tenuto'] : [])];
-  if (articulations.length) out.push(`          <articulations>\n${articulations.map((name) => `            <${name}/>`).join('\n')}\n          </articulations>`);
+  if (articulations.length)
+    out.push(`          <articulations>\n${articulations.map((name) => `            <${name}/>`).join('\n')}\n          </articulations>`);
   if (has('@')) out.push('          <fermata/>');
   return out;
 }
@@ -230,7 +262,11 @@ function fail(message: string): never {
 function beamsOf(bar: WrittenBar, pen: Pen): string[][] {
   const sounds = bar.items.filter(isSound);
   const compound = pen.beatType === 8 && pen.beats % 3 === 0;
-  const unit = compound ? DIVISIONS * 1.5 : pen.beats === 3 && sounds.every((sound) => sound.length === 'eighth' && sound.pitches.length) ? DIVISIONS * 3 : DIVISIONS;
+  const unit = compound
+    ? DIVISIONS * 1.5
+    : pen.beats === 3 && sounds.every((sound) => sound.length === 'eighth' && sound.pitches.length)
+      ? DIVISIONS * 3
+      : DIVISIONS;
   const beams: string[][] = sounds.map(() => []);
   const starts: number[] = [];
   let at = 0;

@@ -58,7 +58,12 @@ export function readBars(text: string): WrittenBar[] {
       const sound: Sound = {
         pitches: match[2] === 'r' ? [] : match[2]!.split('+').map((pitch) => parsePitch(pitch)!),
         ticks: (dotted ? base * 1.5 : base) * (triplet ? 2 / 3 : 1),
-        length: name, dotted, triplet, signs: match[4]!, slurStarts: match[1]!.length, slurStops: match[5]!.length,
+        length: name,
+        dotted,
+        triplet,
+        signs: match[4]!,
+        slurStarts: match[1]!.length,
+        slurStops: match[5]!.length,
       };
       ticks += sound.ticks;
       items.push(sound);

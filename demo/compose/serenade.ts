@@ -22,7 +22,10 @@ const ROOTS_FIRST = `D3q rq rq | C#3 rq rq | B2 rq rq | A2 rq rq | G2 rq rq | F#
 const ROOTS_SECOND = `D3q rq rq | C#3 rq rq | B2 rq rq | G2 rq rq | E2 rq rq | A2 rq rq | D3 rq rq`;
 
 const opening: Section = {
-  bars: 17, key: 2, time: [3, 4], tempo: { quarters: 112, words: 'Allegro grazioso' },
+  bars: 17,
+  key: 2,
+  time: [3, 4],
+  tempo: { quarters: 112, words: 'Allegro grazioso' },
   music: {
     P1: `{p} A4q | ${TUNE_FIRST} | ${TUNE_SECOND} | D5h rq`,
     P2: `rq | {p} ${FLOW_FIRST} | ${FLOW_SECOND} | F#4h rq`,
@@ -34,7 +37,8 @@ const opening: Section = {
 
 /** Dotted figures in a rising sequence, then running quavers down the circle of fifths. */
 const sequence: Section = {
-  bars: 16, rehearsal: 'A',
+  bars: 16,
+  rehearsal: 'A',
   music: {
     P1: `{f} D5q. E5e F#5q | A5q' F#5' D5' | E5q. F#5e G5q | B5q' G5' E5' | F#5q. G5e A5q | C#6q' A5' F#5' | G5q. A5e B5q | A5q (G5 E5) | {mf} F#5e F#5 G5 F#5 E5 D5 | E5 E5 F#5 E5 D5 B4 | C#5 C#5 D5 C#5 B4 A4 | D5 D5 E5 D5 C#5 A4 | {<} B4 D5 G5 B5 A5 G5 | G5 F#5 E5 D5 C#5 B4 {.} | {f} C#5q> E5> A5> | A5h rq`,
     P2: `{f} A4q. C#5e D5q | F#5q' D5' A4' | B4q. D5e E5q | G5q' E5' B4' | C#5q. E5e F#5q | A5q' F#5' C#5' | D5q. F#5e G5q | E5q (E5 C#5) | {mf} D5e D5 E5 D5 C#5 B4 | B4 B4 D5 B4 G#4 E4 | A4 A4 B4 A4 G4 E4 | F#4 F#4 G4 F#4 E4 D4 | {<} G4 B4 D5 G5 F#5 D5 | B4 A4 G4 F#4 E4 G4 {.} | {f} A4q> C#5> E5> | E5h rq`,
@@ -46,7 +50,9 @@ const sequence: Section = {
 
 /** The violas have the tune; violins divided and softly, syncopations tied over the bar line. */
 const violaTune: Section = {
-  bars: 16, rehearsal: 'B', key: 1,
+  bars: 16,
+  rehearsal: 'B',
+  key: 1,
   music: {
     P1: `{pp} {w:div.} B4+D5h. | B4+E5h. | C5+E5h. | A4+D5h. | B4+D5h. | B4+E5h. | C5+E5h. | A4+F#5h. | B4+G5h. | B4+F#5h. | B4+G5h. | C5+G5h. | C5+E5h. | A4+F#5h. | B4+G5h.~ | B4+G5h rq`,
     P2: `{pp} rq G4h~ | G4q G4h~ | G4q G4h | rq F#4h | rq G4h~ | G4q G4h | rq E4h~ | E4q (D4 C4) | rq D4h | rq (F#4 A4) | rq G4h~ | G4q G4h~ | G4q E4h | rq C4h | rq D4h~ | D4h rq`,
@@ -58,7 +64,9 @@ const violaTune: Section = {
 
 /** Four bars to count, then the first violins come in high. */
 const highEntry: Section = {
-  bars: 16, rehearsal: 'C', key: 2,
+  bars: 16,
+  rehearsal: 'C',
+  key: 2,
   music: {
     P1: `{w:unis.} rh. | rh. | rh. | rh. | {f} F#6e E6s F#6 D6e A5 F#5 A5 | (G5s A5 B5 C#6) D6q' B5' | (C#6s B5 A5 G5) (F#5 E5 D5 C#5) E5q | D5q A5 D6 | {mf} (D6e C#6 B5 A5 G5 F#5) | (C#6 B5 A5 G#5 F#5 E5) | (B5 A5 G5 F#5 E5 D5) | (A5 G5 F#5 E5 D5 C#5) | {<} B4s C#5 D5 E5 F#5 G5 A5 B5 C#6 D6 E6 F#6 {.} | {f} (G6q E6 C#6) | D6h. | D6q rq rq`,
     P2: `{f} D5e' F#5' A5' F#5' D5' A4' | C#5e' E5' A5' E5' C#5' A4' | D5e' F#5' A5' F#5' D5' A4' | C#5e' E5' G5' E5' C#5' A4' | D5q' rq A4q' | B4q' rq D5' | A4q' rq C#5' | A4q rq rq | {mf} F#4e B4 F#4 B4 D5 B4 | F#4 A4 C#5 A4 F#4 A4 | G4 B4 D5 B4 G4 B4 | F#4 A4 D5 A4 F#4 A4 | {<} G4q B4 E5 {.} | {f} (E5 C#5 A4) | A4h. | A4q rq rq`,
@@ -70,7 +78,10 @@ const highEntry: Section = {
 
 /** Slower, in four; the cellos sing in tenor clef over a chromatic inner line. */
 const slow: Section = {
-  bars: 16, rehearsal: 'D', time: [4, 4], tempo: { quarters: 76, words: 'Meno mosso' },
+  bars: 16,
+  rehearsal: 'D',
+  time: [4, 4],
+  tempo: { quarters: 76, words: 'Meno mosso' },
   music: {
     P1: `rw | {p} rh rq F#5q | F#5h. E5q | D5h (E5q D5) | B4h. rq | rh F#5h~ | F#5h (F#5q E#5) | F#5h. rq | {pp} D5w | (E5h G5) | G5w | F#5h. rq | {<} D5q (E5 F#5 G5) {.} | {>} (G5h E5) {.} | {p} (F#5h. E5q) | D5w`,
     P2: `{pp} (B4h A#4) | (A#4h. A4q) | (A4h G#4) | (G#4 G4) | (G4 B4) | (F#4h. E#4q) | (E#4h G#4) | (F#4h A#4q F#4) | B4q (A#4 A4 G#4) | (G4 F#4 F4 E4) | (E4 F4 F#4 G4) | (F#4 G4 G#4 A4) | (B4 A#4 B4 C5) | (C#5h B4) | (A#4q B4 A#4 F#4) | F#4w`,
@@ -82,7 +93,10 @@ const slow: Section = {
 
 /** Back in tempo over the dominant, from a whisper to chords. */
 const build: Section = {
-  bars: 16, rehearsal: 'E', time: [3, 4], tempo: { quarters: 112, words: 'Tempo I' },
+  bars: 16,
+  rehearsal: 'E',
+  time: [3, 4],
+  tempo: { quarters: 112, words: 'Tempo I' },
   music: {
     P1: `{p} (E5e F#5 G5 F#5 E5 C#5) | (E5 F#5 G5 A5 G5 E5) | {<} (G5 A5 B5 A5 G5 E5) | (G5 A5 B5 C#6 B5 G5) {.} | {mf} A#5q. B5e C#6q | (B5h F#5q) | G#5q. A5e B5q | (A5h E5q) | F#5q A5 D6 | {<} (E6h C#6q) | B5s A5 G5 F#5 G5 A5 B5 C#6 D6 C#6 B5 A5 {.} | {f} C#6q> A5> E5> | A4s C#5 E5 A5 C#6 A5 E5 C#5 A4 C#5 E5 A5 | A4 C#5 E5 G5 C#6 G5 E5 C#5 A4 C#5 E5 G5 | {ff} A3+E4+C#5+A5q> A3+E4+C#5+A5> A3+E4+C#5+A5> | A3+E4+C#5+A5h {mf} A4q`,
     P2: `{p} C#5h.~ | C#5h. | {<} C#5h.~ | C#5h E5q {.} | {mf} C#5q. D5e E5q | (D5h B4q) | B4q. C#5e D5q | (C#5h A4q) | A4q D5 F#5 | {<} (G5h E5q) | D5e D5 E5 E5 G5 G5 {.} | {f} E5q> C#5> A4> | A4e C#5q C#5 C#5e | A4e C#5q C#5 C#5e | {ff} A3+E4+C#5q> A3+E4+C#5> A3+E4+C#5> | A3+E4+C#5h rq`,
@@ -93,7 +107,8 @@ const build: Section = {
 };
 
 const comeback: Section = {
-  bars: 16, rehearsal: 'F',
+  bars: 16,
+  rehearsal: 'F',
   music: {
     P1: `${TUNE_FIRST} | ${TUNE_SECOND} | D5h.`,
     P2: `{mf} ${FLOW_FIRST} | ${FLOW_SECOND} | (F#4 A4) (F#4 D4) (F#4 A4)`,
@@ -104,7 +119,8 @@ const comeback: Section = {
 };
 
 const coda: Section = {
-  bars: 16, rehearsal: 'G',
+  bars: 16,
+  rehearsal: 'G',
   music: {
     P1: `{f} (B5q A5 G5) | (C#6 B5 A5) | (A5 G#5 F#5) | (D6h B5q) | G5q. F#5e E5q | (C#5q E5 G5) | (F#5h D5q) | (C6h A5q) | {>} B5h. | Bb5h. {.} | {mf} (A5h F#5q) | {>} (G5q E5 C#5) {.} | {p} (D5 F#5 A5) | {pp} D6h.*~ | D6h.*@ | {w:pizz.} D4+A4+F#5q rq rq`,
     P2: `{f} D5h B4q | E5h C#5q | C#5h A4q | F#5h D5q | B4h G4q | A4h E4q | A4h F#4q | D5h F#4q | {>} D5h.~ | D5h. {.} | {mf} (D5h A4q) | {>} (C#5q A4 G4) {.} | {p} F#4h.~ | {pp} F#4h.~ | F#4h.@ | {w:pizz.} D4+A4q rq rq`,

@@ -7,7 +7,10 @@ import { longPart } from '../support/long-part';
 
 async function main(): Promise<void> {
   const url = process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000';
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'] });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
+  });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const toEngraving: number[] = [];
   const toFindings: number[] = [];

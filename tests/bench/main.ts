@@ -46,7 +46,12 @@ if (!read.ok) throw new Error(read.problem.what);
 const { score } = read.value;
 const part = score.parts[0]!;
 const bare = median(bareParse, 9);
-report(`read a part of ${part.bars.length} bars, ${part.notes.length} notes`, median(() => readMusicXml(text), 9), 'bare parse of the same XML', bare);
+report(
+  `read a part of ${part.bars.length} bars, ${part.notes.length} notes`,
+  median(() => readMusicXml(text), 9),
+  'bare parse of the same XML',
+  bare,
+);
 
 const phrase = 'B4 C5 D5 E5 (F5 G5 B5 C6) D6 C6 B5 G5 (F5 E5 D5 C5) B4 C5 F5 G5 ';
 const made = makeScore('violin', phrase.repeat(50), { length: 0.5 });
@@ -57,20 +62,52 @@ const { grips, moments } = prepareFingering(request);
 const stopped = grips.map((list) => list.filter((grip) => !grip.open));
 const weighing = weighingFor(player, DEFAULT_COSTS, STRATEGIES[0]!);
 const graph = fingeringGraph(stopped, moments, weighing);
-report('fingering search, 1,000 notes', median(() => cheapestPath({ grips: stopped, moments, weighing }), 9), 'ngraph.path on the same graph', median(() => shortest(graph, LIFT), 3));
-report('fingering with its reasons, 1,000 notes', median(() => planFingering({ ...request, alternatives: 1 }), 5), 'bare parse (300 bars)', bare);
+report(
+  'fingering search, 1,000 notes',
+  median(() => cheapestPath({ grips: stopped, moments, weighing }), 9),
+  'ngraph.path on the same graph',
+  median(() => shortest(graph, LIFT), 3),
+);
+report(
+  'fingering with its reasons, 1,000 notes',
+  median(() => planFingering({ ...request, alternatives: 1 }), 5),
+  'bare parse (300 bars)',
+  bare,
+);
 
 const bowed = makeScore('violin', 'A4 B4/0.5 C5/0.5 D5/1.5 E5/0.5 D5 C5 '.repeat(9), { tempo: 100 });
 const few = atomsOf(bowed.part, firstLine(bowed.part), clockFor(bowed.part, bowed.score.ticksPerQuarter, null), bowed.score.ticksPerQuarter, {});
 const bowed2 = bowGraph(few, 'violin', BOW_COSTS);
 const own = median(() => ownBowSearch(few, 'violin', BOW_COSTS), 9);
-report(`bow search, ${few.length} strokes`, own, 'ngraph.path on the same graph', median(() => shortest(bowed2, LIFT), 3));
+report(
+  `bow search, ${few.length} strokes`,
+  own,
+  'ngraph.path on the same graph',
+  median(() => shortest(bowed2, LIFT), 3),
+);
 const many = makeScore('violin', 'A4 B4/0.5 C5/0.5 D5/1.5 E5/0.5 D5 C5 '.repeat(143), { tempo: 100 });
-const manyRequest = { score: many.score, part: many.part, line: firstLine(many.part), player, clock: clockFor(many.part, many.score.ticksPerQuarter, null), marking: {} };
-report('bow plan, 1,000 strokes', median(() => planBowing({ ...manyRequest, alternatives: 1 }), 3), 'bare parse (300 bars)', bare);
+const manyRequest = {
+  score: many.score,
+  part: many.part,
+  line: firstLine(many.part),
+  player,
+  clock: clockFor(many.part, many.score.ticksPerQuarter, null),
+  marking: {},
+};
+report(
+  'bow plan, 1,000 strokes',
+  median(() => planBowing({ ...manyRequest, alternatives: 1 }), 3),
+  'bare parse (300 bars)',
+  bare,
+);
 
 const passages = automaticPassages(part);
-report(`whole check, ${part.bars.length} bars, ${linesOf(part).length} lines`, median(() => check({ score, part, marking: {}, player, tempo: null, passages }), 3), 'bare parse of the same XML', bare);
+report(
+  `whole check, ${part.bars.length} bars, ${linesOf(part).length} lines`,
+  median(() => check({ score, part, marking: {}, player, tempo: null, passages }), 3),
+  'bare parse of the same XML',
+  bare,
+);
 
 const widths = rows[0]!.map((_, column) => Math.max(...rows.map((row) => row[column]!.length)));
 for (const row of rows) console.log(row.map((cell, i) => (i === 1 || i >= 3 ? cell.padStart(widths[i]!) : cell.padEnd(widths[i]!))).join('  '));

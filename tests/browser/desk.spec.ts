@@ -139,7 +139,12 @@ for (const theme of ['light', 'dark']) {
     await page.getByRole('region', { name: 'Ways to play this note' }).getByRole('article').first().waitFor();
     for (const tab of [/^Choices/, /^Findings/]) {
       await page.getByRole('tab', { name: tab }).click();
-      expect((await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()).violations.map(({ id, nodes }) => [id, nodes.map((node) => node.html)])).toEqual([]);
+      expect(
+        (await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()).violations.map(({ id, nodes }) => [
+          id,
+          nodes.map((node) => node.html),
+        ]),
+      ).toEqual([]);
     }
   });
 }

@@ -9,7 +9,11 @@ const printed = (text: string) => {
   return read.value.score.parts[0]!.notes.map((note) => note.printed);
 };
 const withoutMarks = (text: string) =>
-  text.replace(/\s*<(fingering|string|other-technical)>[^<]*<\/\1>/g, '').replace(/\s*<(down-bow|up-bow)\/>/g, '').replace(/\s*<technical>\s*<\/technical>/g, '').replace(/\s*<notations>\s*<\/notations>/g, '');
+  text
+    .replace(/\s*<(fingering|string|other-technical)>[^<]*<\/\1>/g, '')
+    .replace(/\s*<(down-bow|up-bow)\/>/g, '')
+    .replace(/\s*<technical>\s*<\/technical>/g, '')
+    .replace(/\s*<notations>\s*<\/notations>/g, '');
 
 test('from file to file: drop, suggestion, own marks by keyboard, undo, reload, download', async ({ page }, info) => {
   await openNew(page, 'staircase', 'From File To File');

@@ -4,7 +4,8 @@ import { copyOf, drop, expect, test } from './steps';
 
 test('the demo is there, with what is marked', async ({ page }) => {
   await page.goto('/');
-  for (const title of ['Mill Race Serenade', 'Staircase', 'Evening Barge', 'The Heron', 'Low Tide']) await expect(page.getByRole('heading', { name: title, exact: true })).toBeVisible();
+  for (const title of ['Mill Race Serenade', 'Staircase', 'Evening Barge', 'The Heron', 'Low Tide'])
+    await expect(page.getByRole('heading', { name: title, exact: true })).toBeVisible();
   await expect(page.getByRole('link', { name: /Violin I 129 bars violin \d+ marks/ })).toBeVisible();
 });
 
@@ -56,6 +57,11 @@ for (const theme of ['light', 'dark']) {
     await context.addCookies([{ name: 'theme', value: theme, url: baseURL! }]);
     await page.goto('/');
     await expect(page.getByRole('heading', { name: 'Staircase' })).toBeVisible();
-    expect((await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()).violations.map(({ id, nodes }) => [id, nodes.map((node) => node.html)])).toEqual([]);
+    expect(
+      (await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()).violations.map(({ id, nodes }) => [
+        id,
+        nodes.map((node) => node.html),
+      ]),
+    ).toEqual([]);
   });
 }

@@ -31,7 +31,11 @@ afterAll(closeDatabase);
 
 const address = (path: string) => `http://127.0.0.1${path}`;
 function post(path: string, body: BodyInit | object, headers: Record<string, string> = {}, method = 'POST'): Request {
-  return new Request(address(path), { method, headers, body: typeof body === 'string' || body instanceof Uint8Array ? (body as BodyInit) : JSON.stringify(body) });
+  return new Request(address(path), {
+    method,
+    headers,
+    body: typeof body === 'string' || body instanceof Uint8Array ? (body as BodyInit) : JSON.stringify(body),
+  });
 }
 const at = (id: string) => ({ params: Promise.resolve({ id }) });
 const NOBODY = '00000000-0000-4000-8000-000000000000';
@@ -51,7 +55,9 @@ describe('taking in', () => {
     expect([again.status, ((await again.json()) as { alreadyThere: boolean }).alreadyThere]).toEqual([200, true]);
   });
   test('a file over the limit is refused, whether it says its length or not', async () => {
-    expect(await problem(await takeIn(post('/api/pieces?name=big.musicxml', 'x', { 'content-length': String(LARGEST_FILE_BYTES + 1) })))).toMatch(/^413 big\.musicxml The file is larger than 32 MB/);
+    expect(await problem(await takeIn(post('/api/pieces?name=big.musicxml', 'x', { 'content-length': String(LARGEST_FILE_BYTES + 1) })))).toMatch(
+      /^413 big\.musicxml The file is larger than 32 MB/,
+    );
     const endless = new ReadableStream({ pull: (controller) => controller.enqueue(new Uint8Array(1 << 20)) });
     const request = new Request(address('/api/pieces?name=endless.xml'), { method: 'POST', body: endless, duplex: 'half' } as RequestInit);
     expect(await problem(await takeIn(request))).toMatch(/^413 endless\.xml/);
@@ -79,11 +85,22 @@ describe('what is not there, or not ours to change', () => {
   });
 });
 
-const set = (to = '1') => ({ id: crypto.randomUUID(), at: '2030-01-01T00:00:00.000Z', reason: 'Finger', undoes: null, changes: [{ target: 'n-P1-0-1-0-A2-0', kind: 'finger', from: null, to: { value: to, origin: 'coach' } }] });
+const set = (to = '1') => ({
+  id: crypto.randomUUID(),
+  at: '2030-01-01T00:00:00.000Z',
+  reason: 'Finger',
+  undoes: null,
+  changes: [{ target: 'n-P1-0-1-0-A2-0', kind: 'finger', from: null, to: { value: to, origin: 'coach' } }],
+});
 
 describe('nonsense is refused with the place in it', () => {
   test.each([
-    ['no JSON', 'x'], ['no list', {}], ['an empty list', []], ['an unknown finger', [set('7')]], ['an id that is none', [{ ...set(), id: '7' }]], ['a time that is none', [{ ...set(), at: 'yesterday' }]],
+    ['no JSON', 'x'],
+    ['no list', {}],
+    ['an empty list', []],
+    ['an unknown finger', [set('7')]],
+    ['an id that is none', [{ ...set(), id: '7' }]],
+    ['a time that is none', [{ ...set(), at: 'yesterday' }]],
   ])('changes: %s', async (_, body) => expect(await problem(await changes(post('/', body), at(markingId)))).toMatch(/^400/));
   test.each([
     ['a passage after the last bar', [{ name: 'A', fromBar: 30, toBar: 32 }], /^422 A The passage ends after the last bar/],
@@ -115,11 +132,16 @@ describe('what is well said is done', () => {
   });
   test('the marked part comes as a file with a name that every system takes', async () => {
     const response = await marked(new Request(address(`/api/pieces/${pieceId}/marked?part=${partId}`)), at(pieceId));
-    expect(response.headers.get('content-disposition')).toBe(`attachment; filename="low-tide (Double Bass, marked).musicxml"; filename*=UTF-8''low-tide%20(Double%20Bass%2C%20marked).musicxml`);
+    expect(response.headers.get('content-disposition')).toBe(
+      `attachment; filename="low-tide (Double Bass, marked).musicxml"; filename*=UTF-8''low-tide%20(Double%20Bass%2C%20marked).musicxml`,
+    );
     expect(await response.text()).toContain('<fingering>1</fingering>');
   });
   test('a passage is engraved with the marks that are sent, stored or not', async () => {
-    const response = await engraving(post('/', { fromBar: 0, toBar: 3, widthPx: 700, marking: { 'n-P1-0-1-0-A2-0|finger': { value: '4', origin: 'coach' } } }), at(partId));
+    const response = await engraving(
+      post('/', { fromBar: 0, toBar: 3, widthPx: 700, marking: { 'n-P1-0-1-0-A2-0|finger': { value: '4', origin: 'coach' } } }),
+      at(partId),
+    );
     const { systems } = (await response.json()) as { systems: Array<{ svg: string }> };
     expect(systems[0]!.svg).toContain('class="fing"');
   });

@@ -17,7 +17,10 @@ const environment = (more: Record<string, string | undefined> = {}): NodeJS.Proc
   const { DATABASE_URL: _url, OMAGGIO_URL: _omaggio, ...rest } = process.env;
   return { ...rest, OMAGGIO_DATA: data, ...more } as NodeJS.ProcessEnv;
 };
-const freePort = () => execFileSync('node', ['-e', 'const s=require("net").createServer();s.listen(0,"127.0.0.1",()=>{console.log(s.address().port);s.close()})'], { encoding: 'utf8' }).trim();
+const freePort = () =>
+  execFileSync('node', ['-e', 'const s=require("net").createServer();s.listen(0,"127.0.0.1",()=>{console.log(s.address().port);s.close()})'], {
+    encoding: 'utf8',
+  }).trim();
 
 /** Starts it and waits for the line with the address. */
 function start(more: Record<string, string | undefined> = {}): Promise<{ child: ChildProcess; url: string; printed: () => string }> {
@@ -35,11 +38,12 @@ function start(more: Record<string, string | undefined> = {}): Promise<{ child: 
     child.on('exit', (code) => reject(new Error(`bin/start ended with ${code}: ${text}`)));
   });
 }
-const stop = (child: ChildProcess, signal: NodeJS.Signals) => new Promise<number | null>((resolve) => {
-  child.removeAllListeners('exit');
-  child.on('exit', (code) => resolve(code));
-  child.kill(signal);
-});
+const stop = (child: ChildProcess, signal: NodeJS.Signals) =>
+  new Promise<number | null>((resolve) => {
+    child.removeAllListeners('exit');
+    child.on('exit', (code) => resolve(code));
+    child.kill(signal);
+  });
 
 test('a first start makes the data, a second one keeps them, and each stops all it started', async () => {
   const port = freePort();

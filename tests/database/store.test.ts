@@ -23,7 +23,9 @@ afterAll(closeDatabase);
 
 const bytesOf = (name: string) => new TextEncoder().encode(demoText(name));
 const counts = async () => {
-  const { rows } = await pool().query('SELECT (SELECT count(*)::int FROM sources) AS sources, (SELECT count(*)::int FROM pieces) AS pieces, (SELECT count(*)::int FROM parts) AS parts, (SELECT count(*)::int FROM markings) AS markings');
+  const { rows } = await pool().query(
+    'SELECT (SELECT count(*)::int FROM sources) AS sources, (SELECT count(*)::int FROM pieces) AS pieces, (SELECT count(*)::int FROM parts) AS parts, (SELECT count(*)::int FROM markings) AS markings',
+  );
   return rows[0];
 };
 async function taken(name: string) {
@@ -32,14 +34,21 @@ async function taken(name: string) {
   return piece.value;
 }
 const set = (target: string, from: string | null, to: string | null, more: Partial<ChangeSet> = {}): ChangeSet => ({
-  id: randomUUID(), at: '2030-01-01T10:00:00.000Z', reason: 'Finger', undoes: null,
-  changes: [{ target, kind: 'finger', from: from === null ? null : { value: from, origin: 'coach' }, to: to === null ? null : { value: to, origin: 'coach' } }], ...more,
+  id: randomUUID(),
+  at: '2030-01-01T10:00:00.000Z',
+  reason: 'Finger',
+  undoes: null,
+  changes: [{ target, kind: 'finger', from: from === null ? null : { value: from, origin: 'coach' }, to: to === null ? null : { value: to, origin: 'coach' } }],
+  ...more,
 });
 
 describe('migrations', () => {
   test('run once, and two processes at the same time wait for one another', async () => {
     const url = freshUrl();
-    const run = () => promisify(execFile)(path.join('node_modules', '.bin', 'tsx'), ['tools/prepare.ts'], { env: { ...process.env, DATABASE_URL: url, OMAGGIO_DEMO: 'people' } });
+    const run = () =>
+      promisify(execFile)(path.join('node_modules', '.bin', 'tsx'), ['tools/prepare.ts'], {
+        env: { ...process.env, DATABASE_URL: url, OMAGGIO_DEMO: 'people' },
+      });
     await Promise.all([run(), run()]).catch((error: Error) => {
       throw new Error(`a migration failed: ${error.message}`);
     });
@@ -61,7 +70,11 @@ describe('taking a file in', () => {
     expect(rows[0].sha256).toBe(createHash('sha256').update(bytesOf('mill-race-serenade')).digest('hex'));
     const piece = (await shelf(studio)).find((each) => each.id === pieceId)!;
     expect(piece.parts.map((part) => [part.name, part.instrument, part.bars, part.marks])).toEqual([
-      ['Violin I', 'violin', 129, 0], ['Violin II', 'violin', 129, 0], ['Viola', 'viola', 129, 0], ['Cello', 'cello', 129, 0], ['Double Bass', 'bass', 129, 0],
+      ['Violin I', 'violin', 129, 0],
+      ['Violin II', 'violin', 129, 0],
+      ['Viola', 'viola', 129, 0],
+      ['Cello', 'cello', 129, 0],
+      ['Double Bass', 'bass', 129, 0],
     ]);
     expect((await passagesOf(studio, piece.parts[0]!.id)).map((passage) => passage.name)).toEqual(['Opening', 'A', 'B', 'C', 'D', 'E', 'F', 'G']);
   });
@@ -74,7 +87,11 @@ describe('taking a file in', () => {
     const before = await counts();
     const cut = await takeIn(studio, 'cut.musicxml', bytesOf('staircase').slice(0, 4000));
     expect(cut.ok ? '' : cut.problem.what).toContain('not well-formed');
-    const flute = await takeIn(studio, 'flute.musicxml', new TextEncoder().encode(demoText('staircase').replaceAll('Violin', 'Flute').replaceAll('strings.violin', 'wind.flutes.flute')));
+    const flute = await takeIn(
+      studio,
+      'flute.musicxml',
+      new TextEncoder().encode(demoText('staircase').replaceAll('Violin', 'Flute').replaceAll('strings.violin', 'wind.flutes.flute')),
+    );
     expect(flute.ok ? '' : flute.problem.what).toContain('no part for violin');
     expect(await counts()).toEqual(before);
   });
@@ -123,7 +140,10 @@ describe('markings', () => {
     expect(Object.keys((await markingOfPart(studio, partId)).marking)).toHaveLength(1);
   });
   test('of two changes at the same moment one is stored and one is a conflict', async () => {
-    const outcomes = await Promise.all([storeChanges(studio, markingId, 'coach', [set(note, '2', '1')]), storeChanges(studio, markingId, 'coach', [set(note, '2', '0')])]);
+    const outcomes = await Promise.all([
+      storeChanges(studio, markingId, 'coach', [set(note, '2', '1')]),
+      storeChanges(studio, markingId, 'coach', [set(note, '2', '0')]),
+    ]);
     expect(outcomes.map((outcome) => outcome!.ok).sort()).toEqual([false, true]);
   });
   test('nonsense is refused before it reaches the database', () => {
@@ -153,14 +173,17 @@ describe('markings', () => {
 describe('a part', () => {
   test('passages are replaced in bar order, settings one by one', async () => {
     const { firstPartId } = await taken('the-heron');
-    await setPassages(studio, firstPartId, [{ name: 'B', fromBar: 8, toBar: 15 }, { name: 'A', fromBar: 0, toBar: 9 }]);
+    await setPassages(studio, firstPartId, [
+      { name: 'B', fromBar: 8, toBar: 15 },
+      { name: 'A', fromBar: 0, toBar: 9 },
+    ]);
     expect((await passagesOf(studio, firstPartId)).map((passage) => passage.name)).toEqual(['A', 'B']);
     const [player] = await players(studio);
     await setPartSettings(studio, firstPartId, { playerId: player!.id });
     await setPartSettings(studio, firstPartId, { tempo: 80 });
     expect(await partSettings(studio, firstPartId)).toEqual({ playerId: player!.id, tempo: 80 });
   });
-  test('no studio sees another one\'s', async () => {
+  test("no studio sees another one's", async () => {
     const { rows } = await pool().query<{ id: string }>("INSERT INTO studios (name) VALUES ('Another') RETURNING id");
     const other = rows[0]!.id;
     const { firstPartId, pieceId } = await taken('the-heron');

@@ -6,7 +6,10 @@ import { closePool, pool } from '../../server/db';
 import { stopWorkers } from '../../server/workers';
 
 export const prepare = (url: string, demo: 'people' | 'all' = 'people'): string =>
-  execFileSync(path.join('node_modules', '.bin', 'tsx'), ['tools/prepare.ts'], { encoding: 'utf8', env: { ...process.env, DATABASE_URL: url, OMAGGIO_DEMO: demo } });
+  execFileSync(path.join('node_modules', '.bin', 'tsx'), ['tools/prepare.ts'], {
+    encoding: 'utf8',
+    env: { ...process.env, DATABASE_URL: url, OMAGGIO_DEMO: demo },
+  });
 
 export function freshUrl(): string {
   const base = process.env.DATABASE_URL;

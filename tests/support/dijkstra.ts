@@ -32,7 +32,9 @@ export function fingeringGraph(grips: ReadonlyArray<readonly Grip[]>, moments: r
   for (let i = 1; i < grips.length; i++) {
     grips[i - 1]!.forEach((from, f) => {
       const { carried } = carriedBy(from, moments[i - 1]!);
-      grips[i]!.forEach((to, t) => graph.addLink(`${i - 1}/${f}`, `${i}/${t}`, moveCost(from, carried, to, moments[i]!, weighing) + ownCost(to, moments[i]!, weighing) + LIFT));
+      grips[i]!.forEach((to, t) =>
+        graph.addLink(`${i - 1}/${f}`, `${i}/${t}`, moveCost(from, carried, to, moments[i]!, weighing) + ownCost(to, moments[i]!, weighing) + LIFT),
+      );
     });
   }
   grips.at(-1)!.forEach((_, g) => graph.addLink(`${grips.length - 1}/${g}`, END, LIFT));
@@ -54,11 +56,16 @@ export function bowGraph(atoms: readonly Atom[], instrument: keyof typeof HAIR_C
     const again = hookCost(before, after, atoms[i - 1]!, atoms[i]!, costs);
     const change = unevenCost(before, after, atoms, costs);
     cells((startBefore, turn) => {
-      const coupling = (start: number, end: number) => loudnessCost(before, Math.abs(turn - startBefore), after, Math.abs(end - start), costs.loudness * costs.distribution);
+      const coupling = (start: number, end: number) =>
+        loudnessCost(before, Math.abs(turn - startBefore), after, Math.abs(end - start), costs.loudness * costs.distribution);
       const down = turn > startBefore;
       for (let end = 0; end < GRID; end++) {
         if (end === turn) continue;
-        graph.addLink(`${i - 1}/${startBefore}/${turn}`, `${i}/${turn}/${end}`, own[i]!(turn, end) + coupling(turn, end) + (end > turn === down ? again[down ? 0 : 1] : change) + LIFT);
+        graph.addLink(
+          `${i - 1}/${startBefore}/${turn}`,
+          `${i}/${turn}/${end}`,
+          own[i]!(turn, end) + coupling(turn, end) + (end > turn === down ? again[down ? 0 : 1] : change) + LIFT,
+        );
       }
       for (const start of RETAKE_CELLS) {
         if (start === turn || turn > start !== down) continue;

@@ -17,9 +17,9 @@ async function main(): Promise<void> {
       verovio.setOptions({ inputFrom: 'xml', breaks: 'none', transposeToSoundingPitch: true });
       if (!verovio.loadData(cutPassage(document, part, {}, { fromBar: 0, toBar: part.bars.length - 1 }))) throw new Error(name);
       verovio.renderToMIDI();
-      found[name][part.id] = verovio.renderToTimemap({ includeMeasures: false }).flatMap((entry) =>
-        (entry.on ?? []).map((id): [string, number, number] => [id, entry.qstamp, verovio.getMIDIValuesForElement(id).pitch ?? NaN]),
-      );
+      found[name][part.id] = verovio
+        .renderToTimemap({ includeMeasures: false })
+        .flatMap((entry) => (entry.on ?? []).map((id): [string, number, number] => [id, entry.qstamp, verovio.getMIDIValuesForElement(id).pitch ?? NaN]));
     }
   }
   process.stdout.write(JSON.stringify(found));

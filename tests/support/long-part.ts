@@ -8,7 +8,10 @@ export function longPart(bars: number, title = 'Long Part'): string {
   const attributes = /<attributes>[\s\S]*?<\/attributes>/.exec(part)![0];
   const rows = Array.from({ length: bars }, (_, i) => {
     const measure = measures[i % measures.length]!.replace(/<measure number="\d+"/, `<measure number="${i + 1}"`);
-    const letters = measure.replace(/<rehearsal>(\w)<\/rehearsal>/, (_all, letter: string) => `<rehearsal>${letter}${Math.floor(i / measures.length) || ''}</rehearsal>`);
+    const letters = measure.replace(
+      /<rehearsal>(\w)<\/rehearsal>/,
+      (_all, letter: string) => `<rehearsal>${letter}${Math.floor(i / measures.length) || ''}</rehearsal>`,
+    );
     const restart = i % measures.length === 0 ? letters.replace(/(<measure[^>]*>)/, `$1${attributes}`) : letters;
     return restart.replace(/<tie type="(stop|start)"\/>|<tied type="(stop|start)"\/>/g, '').replace(/light-heavy/g, 'light-light');
   });

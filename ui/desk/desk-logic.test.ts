@@ -110,20 +110,34 @@ describe('the marking in the browser', () => {
 });
 
 describe('keys', () => {
-  const press = (key: string, more: Partial<KeyboardEvent> = {}) => commandFor({ key, code: /^\d$/.test(key) ? `Digit${key}` : '', shiftKey: false, ctrlKey: false, metaKey: false, altKey: false, ...more });
+  const press = (key: string, more: Partial<KeyboardEvent> = {}) =>
+    commandFor({ key, code: /^\d$/.test(key) ? `Digit${key}` : '', shiftKey: false, ctrlKey: false, metaKey: false, altKey: false, ...more });
   test.each([
-    ['3', {}, { do: 'mark', kind: 'finger', value: '3' }], ['t', {}, { do: 'mark', kind: 'finger', value: 'T' }], ['d', {}, { do: 'mark', kind: 'bow', value: 'down' }],
-    ['"', { code: 'Digit2', shiftKey: true }, { do: 'mark', kind: 'string', value: '2' }], ['x', {}, { do: 'mark', kind: 'slur', value: 'split' }],
-    ['z', { ctrlKey: true }, { do: 'undo' }], ['Z', { ctrlKey: true, shiftKey: true }, { do: 'redo' }], ['k', { metaKey: true }, { do: 'go to' }],
-    ['ArrowRight', { shiftKey: true }, { do: 'step', by: 1, extend: true }], ['?', { shiftKey: true }, { do: 'help' }], ['PageDown', {}, { do: 'passage', by: 1 }],
+    ['3', {}, { do: 'mark', kind: 'finger', value: '3' }],
+    ['t', {}, { do: 'mark', kind: 'finger', value: 'T' }],
+    ['d', {}, { do: 'mark', kind: 'bow', value: 'down' }],
+    ['"', { code: 'Digit2', shiftKey: true }, { do: 'mark', kind: 'string', value: '2' }],
+    ['x', {}, { do: 'mark', kind: 'slur', value: 'split' }],
+    ['z', { ctrlKey: true }, { do: 'undo' }],
+    ['Z', { ctrlKey: true, shiftKey: true }, { do: 'redo' }],
+    ['k', { metaKey: true }, { do: 'go to' }],
+    ['ArrowRight', { shiftKey: true }, { do: 'step', by: 1, extend: true }],
+    ['?', { shiftKey: true }, { do: 'help' }],
+    ['PageDown', {}, { do: 'passage', by: 1 }],
   ])('%s %o', (key, more, command) => expect(press(key, more)).toEqual(command));
-  test.each([['7', {}], ['d', { altKey: true }], ['c', { ctrlKey: true }], ['Tab', {}], ['D', { shiftKey: true }]])('%s %o is left to the browser', (key, more) => expect(press(key, more)).toBeNull());
+  test.each([
+    ['7', {}],
+    ['d', { altKey: true }],
+    ['c', { ctrlKey: true }],
+    ['Tab', {}],
+    ['D', { shiftKey: true }],
+  ])('%s %o is left to the browser', (key, more) => expect(press(key, more)).toBeNull());
   test('every kind of mark has its line in the list', () => expect(KEY_LIST.length).toBeGreaterThan(20));
 });
 
 describe('what a key changes', () => {
   const { part } = makeScore('violin', 'A4 B4 C5');
-  const [first, second] = part.notes as [typeof part.notes[0] & object, typeof part.notes[0] & object];
+  const [first, second] = part.notes as [(typeof part.notes)[0] & object, (typeof part.notes)[0] & object];
   const printed = { ...first, printed: { finger: '2', string: null, bow: null } };
   test('the same key again takes the mark away; on several notes it first sets all', () => {
     const stored: Marking = { [markKey(first.id, 'finger')]: coach('3') };
@@ -132,7 +146,10 @@ describe('what a key changes', () => {
   });
   test('a printed finger is struck out, not deleted', () => {
     expect(toggled({}, [printed], 'finger', '2')).toMatchObject([{ from: null, to: coach('none') }]);
-    expect(cleared({ [markKey(printed.id, 'bow')]: coach('up') }, [printed])).toMatchObject([{ kind: 'finger', to: coach('none') }, { kind: 'bow', to: null }]);
+    expect(cleared({ [markKey(printed.id, 'bow')]: coach('up') }, [printed])).toMatchObject([
+      { kind: 'finger', to: coach('none') },
+      { kind: 'bow', to: null },
+    ]);
   });
   test('strings go round from the highest to none', () => {
     expect(nextString(first, {}, 4)).toMatchObject([{ to: coach('1') }]);
@@ -140,15 +157,25 @@ describe('what a key changes', () => {
   });
   test('in words', () => {
     expect(marksInWords(first, {})).toBe('unmarked');
-    expect(marksInWords(first, { [markKey(first.id, 'finger')]: coach('T'), [markKey(first.id, 'bow')]: coach('up'), [markKey(first.id, 'slur')]: coach('split') })).toBe('thumb, up-bow, slur split here');
+    expect(
+      marksInWords(first, { [markKey(first.id, 'finger')]: coach('T'), [markKey(first.id, 'bow')]: coach('up'), [markKey(first.id, 'slur')]: coach('split') }),
+    ).toBe('thumb, up-bow, slur split here');
   });
 });
 
 test('an address names a passage by its printed bars, or by a note in it', () => {
   const labels = ['0', '1', '2', '3', '4'];
-  const passages = [{ name: 'Opening', fromBar: 0, toBar: 2 }, { name: 'A', fromBar: 3, toBar: 4 }];
+  const passages = [
+    { name: 'Opening', fromBar: 0, toBar: 2 },
+    { name: 'A', fromBar: 3, toBar: 4 },
+  ];
   expect(addressOf(labels, passages[1]!)).toBe('3-4');
-  expect([passageAsked(passages, labels, '3-4', null), passageAsked(passages, labels, '2', null), passageAsked(passages, labels, null, 'n-P1-4-1-0-A4-0'), passageAsked(passages, labels, 'x', null)]).toEqual([1, 0, 1, 0]);
+  expect([
+    passageAsked(passages, labels, '3-4', null),
+    passageAsked(passages, labels, '2', null),
+    passageAsked(passages, labels, null, 'n-P1-4-1-0-A4-0'),
+    passageAsked(passages, labels, 'x', null),
+  ]).toEqual([1, 0, 1, 0]);
 });
 
 test('labels of one row never lie on one another', () => {

@@ -7,7 +7,8 @@ import type { Part } from '@/core/score/score';
 import { KEY_LIST } from './keys';
 
 const OVERLAY = 'fixed inset-0 z-40 bg-ink/30';
-const CONTENT = 'fixed top-24 left-1/2 z-50 max-h-[80vh] w-[min(34rem,92vw)] -translate-x-1/2 overflow-y-auto rounded-xl border border-line bg-sheet p-5 shadow-xl';
+const CONTENT =
+  'fixed top-24 left-1/2 z-50 max-h-[80vh] w-[min(34rem,92vw)] -translate-x-1/2 overflow-y-auto rounded-xl border border-line bg-sheet p-5 shadow-xl';
 
 export function KeysDialog({ open, onOpen }: { open: boolean; onOpen(open: boolean): void }) {
   return (
@@ -19,7 +20,17 @@ export function KeysDialog({ open, onOpen }: { open: boolean; onOpen(open: boole
           <dl className="mt-3 grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1.5 sm:columns-1">
             {KEY_LIST.map(({ keys, what }) => (
               <div key={what} className="contents">
-                <dt className="flex gap-1">{keys.map((key) => (key === '–' ? <span key={key}>–</span> : <kbd key={key} className="key">{key}</kbd>))}</dt>
+                <dt className="flex gap-1">
+                  {keys.map((key) =>
+                    key === '–' ? (
+                      <span key={key}>–</span>
+                    ) : (
+                      <kbd key={key} className="key">
+                        {key}
+                      </kbd>
+                    ),
+                  )}
+                </dt>
                 <dd>{what}</dd>
               </div>
             ))}
@@ -61,9 +72,19 @@ export function GoToDialog({ open, part, onOpen, onGo }: { open: boolean; part: 
           >
             <label>
               <span className="text-soft">As you would say it: 47, E, E+2, -6</span>
-              <input autoFocus value={text} onChange={(event) => setText(event.target.value)} className="mt-1 w-full rounded-lg border border-line bg-paper px-3 py-2 text-base" aria-invalid={problem !== null} />
+              <input
+                autoFocus
+                value={text}
+                onChange={(event) => setText(event.target.value)}
+                className="mt-1 w-full rounded-lg border border-line bg-paper px-3 py-2 text-base"
+                aria-invalid={problem !== null}
+              />
             </label>
-            {problem && <p role="alert" className="mt-2 text-plum">{problem}</p>}
+            {problem && (
+              <p role="alert" className="mt-2 text-plum">
+                {problem}
+              </p>
+            )}
           </form>
         </Dialog.Content>
       </Dialog.Portal>

@@ -26,19 +26,30 @@ interface Props {
 export function Header({ data, players, player, tempo, save, canUndo, canRedo, onPlayer, onTempo, onUndo, onRedo, onDownload }: Props) {
   return (
     <header className="flex min-h-13 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
-      <Link href="/" className="font-serif text-xl font-semibold">Omaggio</Link>
+      <Link href="/" className="font-serif text-xl font-semibold">
+        Omaggio
+      </Link>
       <nav aria-label="Where you are" className="flex min-w-0 items-center gap-1.5 text-soft">
-        <Link href="/" className="hover:underline">Shelf</Link> <span aria-hidden>/</span>
+        <Link href="/" className="hover:underline">
+          Shelf
+        </Link>{' '}
+        <span aria-hidden>/</span>
         <h1 className="truncate font-sans text-sm font-normal">{data.title}</h1> <span aria-hidden>/</span>
         <DropdownMenu.Root>
-          <DropdownMenu.Trigger className="inline-flex min-h-6 cursor-pointer items-center gap-1 rounded font-semibold text-ink" aria-label={`Part: ${data.part.name}. Choose another part`}>
+          <DropdownMenu.Trigger
+            className="inline-flex min-h-6 cursor-pointer items-center gap-1 rounded font-semibold text-ink"
+            aria-label={`Part: ${data.part.name}. Choose another part`}
+          >
             {data.part.name} <ChevronDown size={14} aria-hidden />
           </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
             <DropdownMenu.Content className="menu" align="start">
               {data.siblings.map((part) => (
                 <DropdownMenu.Item key={part.id} className="menu-item" asChild>
-                  <Link href={`/desk/${part.id}`}>{part.name}{part.id === data.part.id && <Check size={14} aria-hidden />}</Link>
+                  <Link href={`/desk/${part.id}`}>
+                    {part.name}
+                    {part.id === data.part.id && <Check size={14} aria-hidden />}
+                  </Link>
                 </DropdownMenu.Item>
               ))}
             </DropdownMenu.Content>
@@ -46,18 +57,49 @@ export function Header({ data, players, player, tempo, save, canUndo, canRedo, o
         </DropdownMenu.Root>
       </nav>
       <span className="grow" />
-      <button type="button" className="button px-2" disabled={!canUndo} onClick={onUndo} aria-label={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'} title={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'}><Undo2 size={16} aria-hidden /></button>
-      <button type="button" className="button px-2" disabled={!canRedo} onClick={onRedo} aria-label={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'} title={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'}><Redo2 size={16} aria-hidden /></button>
+      <button
+        type="button"
+        className="button px-2"
+        disabled={!canUndo}
+        onClick={onUndo}
+        aria-label={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'}
+        title={canUndo ? `Undo: ${canUndo}` : 'Nothing to undo'}
+      >
+        <Undo2 size={16} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className="button px-2"
+        disabled={!canRedo}
+        onClick={onRedo}
+        aria-label={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'}
+        title={canRedo ? `Redo: ${canRedo}` : 'Nothing to redo'}
+      >
+        <Redo2 size={16} aria-hidden />
+      </button>
       <PlayerMenu players={players} player={player} onPlayer={onPlayer} />
       <TempoField key={tempo.wanted ?? tempo.printed} tempo={tempo} onTempo={onTempo} />
-      <a className="button" href={`/api/pieces/${data.pieceId}/marked?part=${data.part.id}`} download onClick={onDownload} title="The file as it came, with these marks"><Download size={15} aria-hidden /> Marked part</a>
+      <a
+        className="button"
+        href={`/api/pieces/${data.pieceId}/marked?part=${data.part.id}`}
+        download
+        onClick={onDownload}
+        title="The file as it came, with these marks"
+      >
+        <Download size={15} aria-hidden /> Marked part
+      </a>
       <SaveChip state={save} />
       <ThemeSwitch />
     </header>
   );
 }
 
-const SAVE_WORDS: Readonly<Record<SaveState, string>> = { saved: 'saved', saving: 'saving …', waiting: 'not saved yet: kept here, trying again', conflict: 'changed elsewhere' };
+const SAVE_WORDS: Readonly<Record<SaveState, string>> = {
+  saved: 'saved',
+  saving: 'saving …',
+  waiting: 'not saved yet: kept here, trying again',
+  conflict: 'changed elsewhere',
+};
 
 function SaveChip({ state }: { state: SaveState }) {
   return (
@@ -72,7 +114,10 @@ const describe = (player: PlayerChoice) => `${player.size ?? 'usual size'} · ${
 function PlayerMenu({ players, player, onPlayer }: { players: readonly PlayerChoice[]; player: PlayerChoice | null; onPlayer(id: string | null): void }) {
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="chip cursor-pointer" aria-label={`Checked for ${player ? `${player.name}, ${describe(player)}` : 'a usual adult player'}. Choose a player`}>
+      <DropdownMenu.Trigger
+        className="chip cursor-pointer"
+        aria-label={`Checked for ${player ? `${player.name}, ${describe(player)}` : 'a usual adult player'}. Choose a player`}
+      >
         <span className="text-soft">for</span> <strong>{player?.name ?? 'a usual adult'}</strong>
         {player && <span className="text-soft max-xl:hidden">{describe(player)}</span>} <ChevronDown size={14} aria-hidden />
       </DropdownMenu.Trigger>
@@ -104,20 +149,35 @@ function TempoField({ tempo, onTempo }: { tempo: Props['tempo']; onTempo(tempo: 
     if (next !== tempo.wanted) onTempo(next);
   };
   return (
-    <label className={`chip ${valid ? '' : 'border-plum text-plum'}`} title={tempo.printed ? `Quarters per minute; printed ${Math.round(tempo.printed)}` : 'Quarters per minute; the part prints none'}>
-      <span aria-hidden className="font-serif">♩ =</span>
+    <label
+      className={`chip ${valid ? '' : 'border-plum text-plum'}`}
+      title={tempo.printed ? `Quarters per minute; printed ${Math.round(tempo.printed)}` : 'Quarters per minute; the part prints none'}
+    >
+      <span aria-hidden className="font-serif">
+        ♩ =
+      </span>
       <span className="sr-only">Wanted tempo in quarters per minute</span>
       <input
-        inputMode="numeric" value={text} className="w-9 bg-transparent text-right font-semibold outline-offset-4" aria-invalid={!valid}
-        onChange={(event) => setText(event.target.value)} onBlur={commit}
+        inputMode="numeric"
+        value={text}
+        className="w-9 bg-transparent text-right font-semibold outline-offset-4"
+        aria-invalid={!valid}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
         onKeyDown={(event) => {
           if (event.key === 'Enter') commit();
         }}
       />
       {tempo.wanted !== null && tempo.printed !== null && (
-        <button type="button" className="cursor-pointer text-xs text-soft underline" onClick={() => onTempo(null)}>printed {Math.round(tempo.printed)}</button>
+        <button type="button" className="cursor-pointer text-xs text-soft underline" onClick={() => onTempo(null)}>
+          printed {Math.round(tempo.printed)}
+        </button>
       )}
-      {!valid && <span role="alert" className="text-xs">20 to 320</span>}
+      {!valid && (
+        <span role="alert" className="text-xs">
+          20 to 320
+        </span>
+      )}
     </label>
   );
 }

@@ -8,7 +8,15 @@ export type Command =
   | { do: 'step'; by: number; extend: boolean }
   | { do: 'row'; by: number }
   | { do: 'passage'; by: number }
-  | { do: 'new passage' } | { do: 'take' } | { do: 'undo' } | { do: 'redo' } | { do: 'go to' } | { do: 'help' } | { do: 'suggest fingering' } | { do: 'suggest bowing' } | { do: 'leave' };
+  | { do: 'new passage' }
+  | { do: 'take' }
+  | { do: 'undo' }
+  | { do: 'redo' }
+  | { do: 'go to' }
+  | { do: 'help' }
+  | { do: 'suggest fingering' }
+  | { do: 'suggest bowing' }
+  | { do: 'leave' };
 
 type Stroke = Pick<KeyboardEvent, 'key' | 'code' | 'shiftKey' | 'ctrlKey' | 'metaKey' | 'altKey'>;
 
@@ -28,9 +36,14 @@ const BY_LETTER: Readonly<Record<string, Command>> = {
 };
 
 const BY_NAME: Readonly<Record<string, Command>> = {
-  Backspace: { do: 'clear' }, Delete: { do: 'clear' }, Enter: { do: 'take' }, Escape: { do: 'leave' },
-  ArrowUp: { do: 'row', by: -1 }, ArrowDown: { do: 'row', by: 1 },
-  PageUp: { do: 'passage', by: -1 }, PageDown: { do: 'passage', by: 1 },
+  Backspace: { do: 'clear' },
+  Delete: { do: 'clear' },
+  Enter: { do: 'take' },
+  Escape: { do: 'leave' },
+  ArrowUp: { do: 'row', by: -1 },
+  ArrowDown: { do: 'row', by: 1 },
+  PageUp: { do: 'passage', by: -1 },
+  PageDown: { do: 'passage', by: 1 },
 };
 
 /** Digits go by the physical key, so that Shift+1 is the same on every layout; letters by what they write. */

@@ -21,13 +21,16 @@ function withoutMark(note: Note, kind: MarkKind) {
 
 export function inForce(note: Note, marking: Marking, kind: MarkKind): string | null {
   switch (kind) {
-    case 'finger': return fingerInForce(note, marking);
+    case 'finger':
+      return fingerInForce(note, marking);
     case 'string': {
       const string = stringInForce(note, marking);
       return string === null ? null : String(string);
     }
-    case 'bow': return bowInForce(note, marking);
-    default: return markAt(marking, note.id, kind)?.value ?? null;
+    case 'bow':
+      return bowInForce(note, marking);
+    default:
+      return markAt(marking, note.id, kind)?.value ?? null;
   }
 }
 
@@ -35,7 +38,9 @@ export function inForce(note: Note, marking: Marking, kind: MarkKind): string | 
 export function nextString(note: Note, marking: Marking, strings: number): Change[] {
   const now = stringInForce(note, marking);
   const next = now === null ? 1 : now + 1;
-  return [changeTo(marking, note.id, 'string', next > strings ? withoutMark(note, 'string') : { value: String(next), origin: 'coach' })].filter((change) => change !== null);
+  return [changeTo(marking, note.id, 'string', next > strings ? withoutMark(note, 'string') : { value: String(next), origin: 'coach' })].filter(
+    (change) => change !== null,
+  );
 }
 
 /** What is marked on a note, in words for the status line. */

@@ -38,7 +38,11 @@ export class MarkingStore {
   private restored = false;
   private readonly known: ReadonlySet<string>;
 
-  constructor(marking: Marking, history: readonly ChangeSet[], private readonly around: Surroundings) {
+  constructor(
+    marking: Marking,
+    history: readonly ChangeSet[],
+    private readonly around: Surroundings,
+  ) {
     this.state = { marking, stacks: stacksOf(history), save: 'saved', pending: [], conflict: null };
     this.known = new Set(history.map((set) => set.id));
   }

@@ -6,7 +6,10 @@ export function passageAsked(passages: readonly Passage[], labels: readonly stri
   const exact = passages.findIndex((passage) => bars === addressOf(labels, passage));
   if (exact >= 0) return exact;
   const bar = noteId === null ? labels.indexOf(bars?.split('-')[0] ?? '') : Number(noteId.split('-').at(-5));
-  return Math.max(0, passages.findIndex((passage) => bar >= passage.fromBar && bar <= passage.toBar));
+  return Math.max(
+    0,
+    passages.findIndex((passage) => bar >= passage.fromBar && bar <= passage.toBar),
+  );
 }
 
 export function addressOf(labels: readonly string[], { fromBar, toBar }: Pick<Passage, 'fromBar' | 'toBar'>): string {

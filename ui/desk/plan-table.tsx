@@ -26,7 +26,13 @@ export function PlanTable({ part, ticksPerQuarter, instrument, notes, strokes, r
       <table className="w-full text-left text-[13px]">
         <caption className="sr-only">Fingering, bowing and risk of the passage, note by note</caption>
         <thead className="text-soft">
-          <tr>{['bar', 'beat', 'note', 'finger', 'string', 'position', 'shift', 'bow', 'from–to', 'cm', 'out of tune'].map((name) => <th key={name} scope="col" className="px-2 py-1 font-semibold">{name}</th>)}</tr>
+          <tr>
+            {['bar', 'beat', 'note', 'finger', 'string', 'position', 'shift', 'bow', 'from–to', 'cm', 'out of tune'].map((name) => (
+              <th key={name} scope="col" className="px-2 py-1 font-semibold">
+                {name}
+              </th>
+            ))}
+          </tr>
         </thead>
         <tbody>
           {notes.map((fingered) => {
@@ -40,7 +46,10 @@ export function PlanTable({ part, ticksPerQuarter, instrument, notes, strokes, r
                 <td className="px-2">{bar.label}</td>
                 <td className="px-2">{Math.round(beatOf(bar, note.tick, ticksPerQuarter) * 100) / 100}</td>
                 <td className="px-2">{pitchLabel(note.pitch)}</td>
-                <td className="px-2 font-semibold">{fingerName(place.finger)}{marked.has(note.id) ? ' marked' : ''}</td>
+                <td className="px-2 font-semibold">
+                  {fingerName(place.finger)}
+                  {marked.has(note.id) ? ' marked' : ''}
+                </td>
                 <td className="px-2">{stringName(instrument, place.string)}</td>
                 <td className="px-2">{place.position ?? ''}</td>
                 <td className="px-2">{shift && shift.mm >= 1 ? `${Math.round(shift.mm)} mm in ${(shift.gapMs / 1000).toFixed(2)} s` : ''}</td>

@@ -24,27 +24,44 @@ export function Rail({ passages, current, report, part, selectionBars, onOpen, o
   const [renaming, setRenaming] = useState<number | null>(null);
   const wanted = report ? Math.round(report.tempo.wanted) : null;
   return (
-    <nav aria-label="Passages" className="flex h-full w-52 shrink-0 flex-col border-r border-line max-lg:h-auto max-lg:w-full max-lg:border-r-0 max-lg:border-b">
+    <nav
+      aria-label="Passages"
+      className="flex h-full w-52 shrink-0 flex-col border-r border-line max-lg:h-auto max-lg:w-full max-lg:border-r-0 max-lg:border-b"
+    >
       <p className="px-4 pt-3 pb-1 text-xs text-soft">Passage · works up to / wanted</p>
       <ol className="grow overflow-y-auto px-2 pb-2 max-lg:flex max-lg:overflow-x-auto">
         {passages.map((passage, i) => {
           const tempo = report?.passages[i];
           const findings = report?.findings.filter((finding) => finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [];
           return (
-            <li key={`${passage.fromBar}-${passage.toBar}-${passage.name}`} className={`group relative mb-1 rounded-xl border max-lg:w-48 max-lg:shrink-0 ${i === current ? 'border-ink bg-sheet' : 'border-transparent hover:border-line'}`}>
+            <li
+              key={`${passage.fromBar}-${passage.toBar}-${passage.name}`}
+              className={`group relative mb-1 rounded-xl border max-lg:w-48 max-lg:shrink-0 ${i === current ? 'border-ink bg-sheet' : 'border-transparent hover:border-line'}`}
+            >
               {renaming === i ? (
                 <RenameForm
-                  name={passage.name} onCancel={() => setRenaming(null)}
+                  name={passage.name}
+                  onCancel={() => setRenaming(null)}
                   onDone={(name) => {
                     setRenaming(null);
-                    onChange(passages.map((each, k) => (k === i ? { ...each, name } : each)), `Renamed to ${name}`);
+                    onChange(
+                      passages.map((each, k) => (k === i ? { ...each, name } : each)),
+                      `Renamed to ${name}`,
+                    );
                   }}
                 />
               ) : (
-                <button type="button" aria-current={i === current ? 'true' : undefined} className="block w-full cursor-pointer px-2.5 py-2 text-left" onClick={() => onOpen(i)}>
+                <button
+                  type="button"
+                  aria-current={i === current ? 'true' : undefined}
+                  className="block w-full cursor-pointer px-2.5 py-2 text-left"
+                  onClick={() => onOpen(i)}
+                >
                   <span className="flex items-baseline justify-between gap-2 pr-5">
                     <strong className="truncate">{passage.name}</strong>
-                    {!passage.name.endsWith(barsLabel(part, passage.fromBar, passage.toBar)) && <span className="shrink-0 text-xs font-semibold">{barsLabel(part, passage.fromBar, passage.toBar)}</span>}
+                    {!passage.name.endsWith(barsLabel(part, passage.fromBar, passage.toBar)) && (
+                      <span className="shrink-0 text-xs font-semibold">{barsLabel(part, passage.fromBar, passage.toBar)}</span>
+                    )}
                   </span>
                   <span className="flex items-baseline justify-between text-xs text-soft">
                     <FindingCount count={findings.length} worst={Math.max(0, ...findings.map((finding) => finding.severity))} ready={report !== null} />
@@ -57,8 +74,19 @@ export function Rail({ passages, current, report, part, selectionBars, onOpen, o
                 name={passage.name}
                 selectionLabel={selectionBars && barsLabel(part, selectionBars.fromBar, selectionBars.toBar)}
                 onRename={() => setRenaming(i)}
-                onRange={() => selectionBars && onChange(passages.map((each, k) => (k === i ? { ...each, ...selectionBars } : each)), `${passage.name} is now ${barsLabel(part, selectionBars.fromBar, selectionBars.toBar)}`)}
-                onRemove={() => onChange(passages.filter((_, k) => k !== i), `${passage.name} removed`)}
+                onRange={() =>
+                  selectionBars &&
+                  onChange(
+                    passages.map((each, k) => (k === i ? { ...each, ...selectionBars } : each)),
+                    `${passage.name} is now ${barsLabel(part, selectionBars.fromBar, selectionBars.toBar)}`,
+                  )
+                }
+                onRemove={() =>
+                  onChange(
+                    passages.filter((_, k) => k !== i),
+                    `${passage.name} removed`,
+                  )
+                }
               />
             </li>
           );
@@ -76,7 +104,11 @@ export function Rail({ passages, current, report, part, selectionBars, onOpen, o
 function FindingCount({ count, worst, ready }: { count: number; worst: number; ready: boolean }) {
   if (!ready) return <span>checking</span>;
   if (count === 0) return <span>○ nothing found</span>;
-  return <span className={worst > 1 ? 'font-semibold text-plum' : ''}>{worst > 1 ? '◆' : '◇'} {count} {count === 1 ? 'spot' : 'spots'}</span>;
+  return (
+    <span className={worst > 1 ? 'font-semibold text-plum' : ''}>
+      {worst > 1 ? '◆' : '◇'} {count} {count === 1 ? 'spot' : 'spots'}
+    </span>
+  );
 }
 
 /** The bar reaches as far as the tempo does; the stroke is the wanted tempo. */
@@ -92,17 +124,38 @@ function TempoBar({ ceiling, wanted }: { ceiling: number | null; wanted: number 
   );
 }
 
-function PassageMenu({ name, selectionLabel, onRename, onRange, onRemove }: { name: string; selectionLabel: string | null; onRename(): void; onRange(): void; onRemove(): void }) {
+function PassageMenu({
+  name,
+  selectionLabel,
+  onRename,
+  onRange,
+  onRemove,
+}: {
+  name: string;
+  selectionLabel: string | null;
+  onRename(): void;
+  onRange(): void;
+  onRemove(): void;
+}) {
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="absolute top-1.5 right-1 grid size-6 cursor-pointer place-items-center rounded opacity-60 hover:opacity-100" aria-label={`Change passage ${name}`}>
+      <DropdownMenu.Trigger
+        className="absolute top-1.5 right-1 grid size-6 cursor-pointer place-items-center rounded opacity-60 hover:opacity-100"
+        aria-label={`Change passage ${name}`}
+      >
         <Ellipsis size={15} aria-hidden />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu" align="start">
-          <DropdownMenu.Item className="menu-item" onSelect={onRename}>Rename</DropdownMenu.Item>
-          <DropdownMenu.Item className="menu-item data-disabled:text-soft" disabled={!selectionLabel} onSelect={onRange}>{selectionLabel ? `Set to the selected bars (${selectionLabel})` : 'Set to the selected bars'}</DropdownMenu.Item>
-          <DropdownMenu.Item className="menu-item" onSelect={onRemove}>Remove (the marks stay)</DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={onRename}>
+            Rename
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item data-disabled:text-soft" disabled={!selectionLabel} onSelect={onRange}>
+            {selectionLabel ? `Set to the selected bars (${selectionLabel})` : 'Set to the selected bars'}
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className="menu-item" onSelect={onRemove}>
+            Remove (the marks stay)
+          </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -120,8 +173,13 @@ function RenameForm({ name, onDone, onCancel }: { name: string; onDone(name: str
       }}
     >
       <input
-        autoFocus value={text} maxLength={80} aria-label="Name of the passage" className="w-full rounded-md border border-line bg-sheet px-2 py-1"
-        onChange={(event) => setText(event.target.value)} onBlur={() => (text.trim() && text.trim() !== name ? onDone(text.trim()) : onCancel())}
+        autoFocus
+        value={text}
+        maxLength={80}
+        aria-label="Name of the passage"
+        className="w-full rounded-md border border-line bg-sheet px-2 py-1"
+        onChange={(event) => setText(event.target.value)}
+        onBlur={() => (text.trim() && text.trim() !== name ? onDone(text.trim()) : onCancel())}
         onKeyDown={(event) => event.key === 'Escape' && onCancel()}
       />
     </form>

@@ -52,7 +52,22 @@ export function Systems(props: Props) {
   );
 }
 
-function OneSystem({ system, drawnStrokes, part, instrument, notes, risks, findings, fingersMarked, bowsMarked, selected, focus, preview, folded, onPick }: Props & { system: System; drawnStrokes: DrawnStroke[] }) {
+function OneSystem({
+  system,
+  drawnStrokes,
+  part,
+  instrument,
+  notes,
+  risks,
+  findings,
+  fingersMarked,
+  bowsMarked,
+  selected,
+  focus,
+  preview,
+  folded,
+  onPick,
+}: Props & { system: System; drawnStrokes: DrawnStroke[] }) {
   const own = useMemo(() => notes.filter((note) => system.heads[note.id]), [notes, system]);
   const pick = (event: MouseEvent<HTMLDivElement>) => {
     const inNote = (event.target as Element).closest('g.note')?.id;
@@ -66,16 +81,21 @@ function OneSystem({ system, drawnStrokes, part, instrument, notes, risks, findi
         <Picture svg={system.svg} />
         {[...selected].map((id) => {
           const head = system.heads[id];
-          return head && (
-            <span
-              key={id} aria-hidden
-              className={`pointer-events-none absolute rounded-full border-2 ${id === focus ? 'border-ink' : 'border-soft'}`}
-              style={{ left: head.x - 11, top: head.y - 11, width: 22, height: 22 }}
-            />
+          return (
+            head && (
+              <span
+                key={id}
+                aria-hidden
+                className={`pointer-events-none absolute rounded-full border-2 ${id === focus ? 'border-ink' : 'border-soft'}`}
+                style={{ left: head.x - 11, top: head.y - 11, width: 22, height: 22 }}
+              />
+            )
           );
         })}
       </div>
-      {instrument && !folded.hand && <LeftHandTrack system={system} notes={own} instrument={instrument} marked={fingersMarked} selected={focus} preview={preview} />}
+      {instrument && !folded.hand && (
+        <LeftHandTrack system={system} notes={own} instrument={instrument} marked={fingersMarked} selected={focus} preview={preview} />
+      )}
       {!folded.bow && <BowTrack system={system} strokes={drawnStrokes} marked={bowsMarked} />}
       {part && !folded.risk && <RiskTrack system={system} risks={risks} findings={findings} barOf={(id) => noteById(part, id)?.barIndex ?? -1} />}
     </section>
@@ -117,7 +137,10 @@ function strokesBySystem(engraving: Engraving, fromBar: number, part: Part | nul
       const nextNote = next && noteById(part, next.id);
       const bar = note && part.bars[note.barIndex]!;
       const barBox = note ? system.bars[note.barIndex - firstBar] : undefined;
-      const borders = [next && nextNote ? { x: next.x, tick: nextNote.onset } : null, bar && barBox ? { x: barBox.to, tick: bar.onset + bar.ticks } : null].filter((border) => border !== null && border.x > last);
+      const borders = [
+        next && nextNote ? { x: next.x, tick: nextNote.onset } : null,
+        bar && barBox ? { x: barBox.to, tick: bar.onset + bar.ticks } : null,
+      ].filter((border) => border !== null && border.x > last);
       const border = borders.sort((a, b) => a!.tick - b!.tick)[0];
       const share = note && border ? Math.min(1, note.duration / Math.max(1, border.tick - note.onset)) : 1;
       const sounding = border ? last + (border.x - last) * share : end;

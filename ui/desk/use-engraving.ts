@@ -12,11 +12,17 @@ interface Shown {
 
 /** The passage with its marks, engraved by the server; the last picture stays until the next one is there. */
 export function useEngraving(
-  partId: string, range: { fromBar: number; toBar: number }, widthPx: number, marking: Marking, first: { engraving: Engraving | null; widthPx: number },
+  partId: string,
+  range: { fromBar: number; toBar: number },
+  widthPx: number,
+  marking: Marking,
+  first: { engraving: Engraving | null; widthPx: number },
   ahead: { fromBar: number; toBar: number } | undefined,
 ): { engraving: Engraving | null; problem: Problem | null; current: boolean } {
   const { fromBar, toBar } = range;
-  const key = `${fromBar} ${toBar} ${widthPx} ${Object.entries(marking).map(([target, mark]) => target + mark.value).join()}`;
+  const key = `${fromBar} ${toBar} ${widthPx} ${Object.entries(marking)
+    .map(([target, mark]) => target + mark.value)
+    .join()}`;
   const [shown, setShown] = useState<Shown | null>(first.engraving && widthPx === first.widthPx ? { engraving: first.engraving, key } : null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const drawn = useRef(shown?.key ?? null);

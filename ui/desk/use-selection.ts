@@ -25,10 +25,13 @@ export function useSelection(part: Part | null, first: string | null) {
     setSelection((before) => ({ anchor: extend ? (before.anchor ?? noteId) : noteId, focus: noteId }));
   }, []);
   /** The note that many steps away; null at the ends. */
-  const away = useCallback((by: number): Note | null => {
-    const at = selection.focus === null ? -1 : (indexOf.get(selection.focus) ?? -1);
-    return order[at + by] ?? null;
-  }, [selection.focus, order, indexOf]);
+  const away = useCallback(
+    (by: number): Note | null => {
+      const at = selection.focus === null ? -1 : (indexOf.get(selection.focus) ?? -1);
+      return order[at + by] ?? null;
+    },
+    [selection.focus, order, indexOf],
+  );
   const clear = useCallback(() => setSelection({ anchor: null, focus: null }), []);
   return { selection, chosen, order, pick, away, clear };
 }

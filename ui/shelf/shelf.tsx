@@ -102,7 +102,13 @@ export function Shelf({ pieces }: { pieces: ShelfPiece[] }) {
             <span className="text-soft">MusicXML, uncompressed (.musicxml, .xml), up to 32 MB. It is kept exactly as it came.</span>
           </p>
           <input
-            ref={chooser} type="file" multiple accept=".musicxml,.xml" className="sr-only" tabIndex={-1} aria-label="MusicXML file"
+            ref={chooser}
+            type="file"
+            multiple
+            accept=".musicxml,.xml"
+            className="sr-only"
+            tabIndex={-1}
+            aria-label="MusicXML file"
             onChange={(event) => {
               const files = [...(event.target.files ?? [])];
               event.target.value = '';
@@ -123,7 +129,9 @@ export function Shelf({ pieces }: { pieces: ShelfPiece[] }) {
           {removed && (
             <p className="flex items-center gap-3 rounded-lg border border-line bg-sheet px-3 py-2">
               <span className="grow">{removed.title} was taken off the shelf. Its marks are kept.</span>
-              <button type="button" className="button" onClick={() => void setOnShelf(removed, true)}>Put it back</button>
+              <button type="button" className="button" onClick={() => void setOnShelf(removed, true)}>
+                Put it back
+              </button>
             </p>
           )}
         </div>
@@ -134,7 +142,9 @@ export function Shelf({ pieces }: { pieces: ShelfPiece[] }) {
           <section className="rounded-xl border border-line bg-sheet p-8 text-center">
             <Music2 size={30} className="mx-auto text-soft" aria-hidden />
             <h2 className="mt-3 text-lg">The shelf is empty</h2>
-            <p className="mt-1 text-soft">Export a part as MusicXML from your notation program and drop it here. Omaggio opens it at once, cut into passages.</p>
+            <p className="mt-1 text-soft">
+              Export a part as MusicXML from your notation program and drop it here. Omaggio opens it at once, cut into passages.
+            </p>
           </section>
         )}
         <div className="grid gap-4 md:grid-cols-2">
@@ -152,10 +162,15 @@ const INSTRUMENTS: Readonly<Record<string, string>> = { violin: 'violin', viola:
 function Piece({ piece, onRemove }: { piece: ShelfPiece; onRemove: () => void }) {
   const marked = piece.parts.some((part) => part.marks > 0);
   return (
-    <article className={`min-w-0 rounded-xl border border-line bg-sheet px-5 py-4 ${piece.parts.length > 2 ? 'md:col-span-2' : ''}`} aria-labelledby={`title-${piece.id}`}>
+    <article
+      className={`min-w-0 rounded-xl border border-line bg-sheet px-5 py-4 ${piece.parts.length > 2 ? 'md:col-span-2' : ''}`}
+      aria-labelledby={`title-${piece.id}`}
+    >
       <div className="flex items-start gap-3">
         <div className="min-w-0 grow">
-          <h2 id={`title-${piece.id}`} className="mr-3 inline text-lg">{piece.title}</h2>
+          <h2 id={`title-${piece.id}`} className="mr-3 inline text-lg">
+            {piece.title}
+          </h2>
           {piece.composer && <span className="text-soft">{piece.composer}</span>}
         </div>
         {marked && (
@@ -177,7 +192,9 @@ function Piece({ piece, onRemove }: { piece: ShelfPiece; onRemove: () => void })
               </span>
               <span className="flex items-baseline justify-between gap-2 text-xs">
                 <span className="text-soft">{part.instrument ? INSTRUMENTS[part.instrument] : 'instrument not known'}</span>
-                <span className={part.marks ? 'font-semibold text-spruce' : 'text-soft'}>{part.marks ? `${part.marks} ${part.marks === 1 ? 'mark' : 'marks'}` : 'unmarked'}</span>
+                <span className={part.marks ? 'font-semibold text-spruce' : 'text-soft'}>
+                  {part.marks ? `${part.marks} ${part.marks === 1 ? 'mark' : 'marks'}` : 'unmarked'}
+                </span>
               </span>
             </Link>
           </li>
@@ -188,7 +205,9 @@ function Piece({ piece, onRemove }: { piece: ShelfPiece; onRemove: () => void })
           <summary className="cursor-pointer text-soft">Noticed while reading: {piece.warnings.length}</summary>
           <ul className="mt-1 list-disc pl-5">
             {piece.warnings.slice(0, 40).map((warning, i) => (
-              <li key={i}><strong>{warning.place}:</strong> {warning.text}</li>
+              <li key={i}>
+                <strong>{warning.place}:</strong> {warning.text}
+              </li>
             ))}
             {piece.warnings.length > 40 && <li>and {piece.warnings.length - 40} more of the same kinds</li>}
           </ul>

@@ -23,9 +23,24 @@ async function toolkit(): Promise<VerovioToolkit> {
 export async function engrave(musicXml: string, widthPx: number): Promise<Engraving> {
   const verovio = await toolkit();
   verovio.setOptions({
-    inputFrom: 'xml', scale: SCALE, pageWidth: Math.round((widthPx * 100) / SCALE), pageHeight: 100, adjustPageHeight: true, breaks: 'auto',
-    header: 'none', footer: 'none', pageMarginLeft: LEFT_MARGIN, pageMarginRight: 10, pageMarginTop: 12, pageMarginBottom: 6,
-    svgRemoveXlink: true, svgViewBox: false, mnumInterval: 0, justifyVertically: false, xmlIdSeed: 1, minLastJustification: 0.75,
+    inputFrom: 'xml',
+    scale: SCALE,
+    pageWidth: Math.round((widthPx * 100) / SCALE),
+    pageHeight: 100,
+    adjustPageHeight: true,
+    breaks: 'auto',
+    header: 'none',
+    footer: 'none',
+    pageMarginLeft: LEFT_MARGIN,
+    pageMarginRight: 10,
+    pageMarginTop: 12,
+    pageMarginBottom: 6,
+    svgRemoveXlink: true,
+    svgViewBox: false,
+    mnumInterval: 0,
+    justifyVertically: false,
+    xmlIdSeed: 1,
+    minLastJustification: 0.75,
   });
   if (!verovio.loadData(musicXml)) throw new Error('the engraver refused the passage');
   const systems: System[] = [];

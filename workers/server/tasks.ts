@@ -37,11 +37,21 @@ export function readFile({ bytes }: { bytes: Uint8Array }): Result<ReadFile> {
   const parts = score.parts
     .filter((part) => part.notes.length > 0)
     .map((part) => ({
-      filePartId: part.id, name: part.name, instrument: part.instrument, bars: part.bars.length,
-      notes: part.notes.filter((note) => !note.cue).length, barLabels: part.bars.map((bar) => bar.label), music: cutPart(document, part.id), passages: automaticPassages(part),
+      filePartId: part.id,
+      name: part.name,
+      instrument: part.instrument,
+      bars: part.bars.length,
+      notes: part.notes.filter((note) => !note.cue).length,
+      barLabels: part.bars.map((bar) => bar.label),
+      music: cutPart(document, part.id),
+      passages: automaticPassages(part),
     }));
   if (parts.every((part) => part.instrument === null)) {
-    return bad(score.parts.map((part) => part.name).join(', '), 'The file has no part for violin, viola, cello or double bass.', 'Name the part after its instrument, or choose another file.');
+    return bad(
+      score.parts.map((part) => part.name).join(', '),
+      'The file has no part for violin, viola, cello or double bass.',
+      'Name the part after its instrument, or choose another file.',
+    );
   }
   return good({ title: score.title, composer: score.composer, warnings: score.warnings, parts });
 }

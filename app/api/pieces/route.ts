@@ -8,7 +8,14 @@ export async function POST(request: Request): Promise<Response> {
     const fileName = (new URL(request.url).searchParams.get('name') ?? 'score.musicxml').slice(-200);
     const bytes = await readUpTo(request, LARGEST_FILE_BYTES);
     if (bytes === null) {
-      return problemResponse({ place: fileName, what: `The file is larger than ${LARGEST_FILE_BYTES / 1048576} MB.`, remedy: 'Export the parts one by one, or leave out embedded pictures.' }, 413);
+      return problemResponse(
+        {
+          place: fileName,
+          what: `The file is larger than ${LARGEST_FILE_BYTES / 1048576} MB.`,
+          remedy: 'Export the parts one by one, or leave out embedded pictures.',
+        },
+        413,
+      );
     }
     const taken = await takeIn(studioId, fileName, bytes);
     if (!taken.ok) return problemResponse({ ...taken.problem, place: [fileName, taken.problem.place].filter(Boolean).join(', ') });

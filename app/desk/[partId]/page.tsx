@@ -32,7 +32,11 @@ export default async function Page({ params, searchParams }: Props) {
   const width = Number((await cookies()).get('score-width')?.value);
   const widthPx = width >= 240 && width <= 4000 ? Math.round(width) : USUAL_WIDTH;
   const [marking, passages, people, settings, siblings] = await Promise.all([
-    markingOfPart(studioId, part.id), passagesOf(studioId, part.id), players(studioId), partSettings(studioId, part.id), partsOfPiece(studioId, part.pieceId),
+    markingOfPart(studioId, part.id),
+    passagesOf(studioId, part.id),
+    players(studioId),
+    partSettings(studioId, part.id),
+    partsOfPiece(studioId, part.pieceId),
   ]);
   const passageIndex = passageAsked(passages, part.barLabels, typeof asked.bars === 'string' ? asked.bars : null, noteId);
   const passage = passages[passageIndex] ?? { fromBar: 0, toBar: part.bars - 1 };
@@ -47,9 +51,22 @@ export default async function Page({ params, searchParams }: Props) {
     <Desk
       key={part.id}
       data={{
-        pieceId: part.pieceId, title: part.title, part: { id: part.id, name: part.name, instrument: part.instrument }, siblings, warnings: part.warnings,
-        markingId: marking.id, marking: marking.marking, history: changes.map(({ id, at, reason, changes: list, undoes }) => ({ id, at, reason, changes: list, undoes })),
-        passages, players: people, playerId: settings.playerId, tempo: settings.tempo, passageIndex, noteId, widthPx, engraving,
+        pieceId: part.pieceId,
+        title: part.title,
+        part: { id: part.id, name: part.name, instrument: part.instrument },
+        siblings,
+        warnings: part.warnings,
+        markingId: marking.id,
+        marking: marking.marking,
+        history: changes.map(({ id, at, reason, changes: list, undoes }) => ({ id, at, reason, changes: list, undoes })),
+        passages,
+        players: people,
+        playerId: settings.playerId,
+        tempo: settings.tempo,
+        passageIndex,
+        noteId,
+        widthPx,
+        engraving,
       }}
     />
   );

@@ -52,8 +52,22 @@ export function readSoundTempo(sound: XmlElement, tick: number, sink: DirectionS
 }
 
 const LEVELS: Readonly<Record<string, DynamicLevel>> = {
-  ppppp: 'ppp', pppp: 'ppp', ppp: 'ppp', pp: 'pp', p: 'p', mp: 'mp', mf: 'mf', f: 'f', ff: 'ff', fff: 'fff', ffff: 'fff', fffff: 'fff',
-  fp: 'p', sfp: 'p', sfpp: 'pp', pf: 'f',
+  ppppp: 'ppp',
+  pppp: 'ppp',
+  ppp: 'ppp',
+  pp: 'pp',
+  p: 'p',
+  mp: 'mp',
+  mf: 'mf',
+  f: 'f',
+  ff: 'ff',
+  fff: 'fff',
+  ffff: 'fff',
+  fffff: 'fff',
+  fp: 'p',
+  sfp: 'p',
+  sfpp: 'pp',
+  pf: 'f',
 };
 
 /** Signs such as sfz are accents: they leave the level as it is and are not listed. */
@@ -89,4 +103,3 @@ function readMetronome(element: XmlElement): { quartersPerMinute: number; text: 
   const dotted = base * (2 - 0.5 ** dots);
   return { quartersPerMinute: dotted * perMinute, text: `${dots ? 'dotted ' : ''}${unit} = ${text}` };
 }
-

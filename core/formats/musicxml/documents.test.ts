@@ -14,7 +14,8 @@ function open(text: string): ReadScore {
   return read.value;
 }
 const set = (id: string, kind: 'finger' | 'bow' | 'slur' | 'string', value: string): Marking => ({ [markKey(id, kind)]: { value, origin: 'coach' } });
-const note = (step: string, octave: number, duration: number, inner = '') => `<note><pitch><step>${step}</step><octave>${octave}</octave></pitch><duration>${duration}</duration><voice>1</voice>${inner}</note>`;
+const note = (step: string, octave: number, duration: number, inner = '') =>
+  `<note><pitch><step>${step}</step><octave>${octave}</octave></pitch><duration>${duration}</duration><voice>1</voice>${inner}</note>`;
 const ATTRIBUTES = '<attributes><divisions>1</divisions><time><beats>4</beats><beat-type>4</beat-type></time></attributes>';
 const partwise = (measures: string, names = ['Violin']) =>
   `<score-partwise version="3.1"><part-list>${names.map((name, i) => `<score-part id="P${i + 1}"><part-name>${name}</part-name></score-part>`).join('')}</part-list>${names.map((_, i) => `<part id="P${i + 1}">${measures}</part>`).join('')}</score-partwise>`;
@@ -40,24 +41,35 @@ describe('timewise', () => {
 
 describe('an edition with marks of its own', () => {
   const technical = (inner: string) => `<notations><technical>${inner}</technical></notations>`;
-  const source = partwise(`<measure number="1">${ATTRIBUTES}${note('A', 4, 1, technical('<up-bow/><fingering>2</fingering><fingering substitution="yes">3</fingering><snap-pizzicato/>'))}${note('B', 4, 1, technical('<open-string/>'))}${note('C', 5, 2, '<notations><technical/></notations>')}</measure>`);
+  const source = partwise(
+    `<measure number="1">${ATTRIBUTES}${note('A', 4, 1, technical('<up-bow/><fingering>2</fingering><fingering substitution="yes">3</fingering><snap-pizzicato/>'))}${note('B', 4, 1, technical('<open-string/>'))}${note('C', 5, 2, '<notations><technical/></notations>')}</measure>`,
+  );
   const { document, score } = open(source);
   const part = score.parts[0]!;
   const [first, second, third] = part.notes as [(typeof part.notes)[0], (typeof part.notes)[0], (typeof part.notes)[0]];
-  test('is read', () => expect([first, second, third].map((n) => [n.printed.finger, n.printed.bow])).toEqual([['2', 'up'], ['0', null], [null, null]]));
+  test('is read', () =>
+    expect([first, second, third].map((n) => [n.printed.finger, n.printed.bow])).toEqual([
+      ['2', 'up'],
+      ['0', null],
+      [null, null],
+    ]));
   test('a new finger replaces the old one; the substitution and signs that are not ours stay', () => {
     const marked = writeMarked(document, part, { ...set(first.id, 'finger', '1'), ...set(first.id, 'bow', 'down') });
     expect(marked).toContain('<technical><fingering substitution="yes">3</fingering><snap-pizzicato/><fingering>1</fingering><down-bow/></technical>');
   });
   test('striking out the only sign takes the empty brackets with it', () => {
-    expect(writeMarked(document, part, set(second.id, 'finger', 'none'))).toContain('<step>B</step><octave>4</octave></pitch><duration>1</duration><voice>1</voice></note>');
+    expect(writeMarked(document, part, set(second.id, 'finger', 'none'))).toContain(
+      '<step>B</step><octave>4</octave></pitch><duration>1</duration><voice>1</voice></note>',
+    );
   });
   test('an empty-element tag is opened for a new sign', () => {
     expect(writeMarked(document, part, set(third.id, 'finger', '2'))).toContain('<notations><technical><fingering>2</fingering></technical></notations>');
   });
   test('notations come before the lyrics', () => {
     const sung = open(partwise(`<measure number="1">${ATTRIBUTES}${note('A', 4, 4, '<lyric><text>la</text></lyric>')}</measure>`));
-    expect(writeMarked(sung.document, sung.score.parts[0]!, set(sung.score.parts[0]!.notes[0]!.id, 'bow', 'up'))).toContain('<notations><technical><up-bow/></technical></notations><lyric>');
+    expect(writeMarked(sung.document, sung.score.parts[0]!, set(sung.score.parts[0]!.notes[0]!.id, 'bow', 'up'))).toContain(
+      '<notations><technical><up-bow/></technical></notations><lyric>',
+    );
   });
 });
 
@@ -65,20 +77,63 @@ describe('slurs', () => {
   const slur = (type: string, number = 1) => `<notations><slur number="${number}" type="${type}"/></notations>`;
   const source = partwise(
     `<measure number="1">${ATTRIBUTES}${note('A', 4, 1, slur('start'))}${note('B', 4, 1)}${note('C', 5, 1)}${note('D', 5, 1, slur('stop'))}</measure>` +
-    `<measure number="2">${note('E', 5, 1)}${note('D', 5, 1, slur('start', 2))}${note('C', 5, 1, slur('stop', 2))}${note('B', 4, 1)}</measure>`,
+      `<measure number="2">${note('E', 5, 1)}${note('D', 5, 1, slur('start', 2))}${note('C', 5, 1, slur('stop', 2))}${note('B', 4, 1)}</measure>`,
   );
   const { document, score } = open(source);
   const part = score.parts[0]!;
   const spans = (marking: Marking) => open(writeMarked(document, part, marking)).score.parts[0]!.slurs.map(({ onset, endOnset }) => [onset, endOnset]);
   const at = (i: number, value: 'split' | 'join') => set(part.notes[i]!.id, 'slur', value);
   test.each<[string, Marking, number[][]]>([
-    ['as printed', {}, [[0, 3], [5, 6]]],
-    ['split in the middle', at(2, 'split'), [[0, 1], [2, 3], [5, 6]]],
-    ['split behind the first note', at(1, 'split'), [[1, 3], [5, 6]]],
-    ['split before the last note', at(3, 'split'), [[0, 2], [5, 6]]],
-    ['joined on at the end', at(7, 'join'), [[0, 3], [5, 7]]],
+    [
+      'as printed',
+      {},
+      [
+        [0, 3],
+        [5, 6],
+      ],
+    ],
+    [
+      'split in the middle',
+      at(2, 'split'),
+      [
+        [0, 1],
+        [2, 3],
+        [5, 6],
+      ],
+    ],
+    [
+      'split behind the first note',
+      at(1, 'split'),
+      [
+        [1, 3],
+        [5, 6],
+      ],
+    ],
+    [
+      'split before the last note',
+      at(3, 'split'),
+      [
+        [0, 2],
+        [5, 6],
+      ],
+    ],
+    [
+      'joined on at the end',
+      at(7, 'join'),
+      [
+        [0, 3],
+        [5, 7],
+      ],
+    ],
     ['two slurs joined by the note between', { ...at(4, 'join'), ...at(5, 'join') }, [[0, 6]]],
-    ['a new slur where there was none', at(5, 'join'), [[0, 3], [4, 6]]],
+    [
+      'a new slur where there was none',
+      at(5, 'join'),
+      [
+        [0, 3],
+        [4, 6],
+      ],
+    ],
     ['split to single notes', { ...at(1, 'split'), ...at(2, 'split'), ...at(3, 'split') }, [[5, 6]]],
   ])('%s', (_, marking, expected) => expect(spans(marking)).toEqual(expected));
   test('a mark that says what is printed already changes nothing', () => expect(writeMarked(document, part, at(1, 'join'))).toBe(source));
@@ -95,7 +150,8 @@ describe('several parts, staves and voices', () => {
     expect(open(twice).score.parts.map((part) => part.notes[0]!.printed.finger)).toEqual(['4', '0']);
   });
   test('a clef of each staff is carried into a passage', () => {
-    const attributes = '<attributes><divisions>1</divisions><staves>2</staves><clef number="1"><sign>G</sign><line>2</line></clef><clef number="2"><sign>F</sign><line>4</line></clef></attributes>';
+    const attributes =
+      '<attributes><divisions>1</divisions><staves>2</staves><clef number="1"><sign>G</sign><line>2</line></clef><clef number="2"><sign>F</sign><line>4</line></clef></attributes>';
     const { document, score } = open(partwise(`<measure number="1">${attributes}${note('A', 4, 4)}</measure><measure number="2">${note('B', 4, 4)}</measure>`));
     const cut = cutPassage(document, score.parts[0]!, {}, { fromBar: 1, toBar: 1 });
     expect(cut).toContain('<staves>2</staves><clef number="1"><sign>G</sign><line>2</line></clef><clef number="2"><sign>F</sign><line>4</line></clef>');
@@ -112,9 +168,29 @@ describe('several parts, staves and voices', () => {
 describe('text and bytes', () => {
   test('edits apply from the left, inside a range only, and never over one another', () => {
     const text = 'abcdef';
-    expect(applyEdits(text, [{ start: 4, end: 5, text: 'X' }, { start: 1, end: 1, text: '-' }])).toBe('a-bcdXf');
-    expect(applyEdits(text, [{ start: 4, end: 5, text: 'X' }, { start: 1, end: 1, text: '-' }], 2, 6)).toBe('cdXf');
-    expect(() => applyEdits(text, [{ start: 1, end: 4, text: '' }, { start: 2, end: 3, text: '' }])).toThrow(/overlap/);
+    expect(
+      applyEdits(text, [
+        { start: 4, end: 5, text: 'X' },
+        { start: 1, end: 1, text: '-' },
+      ]),
+    ).toBe('a-bcdXf');
+    expect(
+      applyEdits(
+        text,
+        [
+          { start: 4, end: 5, text: 'X' },
+          { start: 1, end: 1, text: '-' },
+        ],
+        2,
+        6,
+      ),
+    ).toBe('cdXf');
+    expect(() =>
+      applyEdits(text, [
+        { start: 1, end: 4, text: '' },
+        { start: 2, end: 3, text: '' },
+      ]),
+    ).toThrow(/overlap/);
   });
   test('UTF-16 goes out as it came in, mark and all', () => {
     const text = '\ufeff<a>é𝄞</a>';

@@ -23,7 +23,12 @@ const ARTICULATIONS: Readonly<Record<string, Articulation>> = {
 
 export function readNotations(element: XmlElement): { note: NoteSigns; slurs: SlurEnd[]; dynamics: ReturnType<typeof readDynamics> } {
   const note: NoteSigns = {
-    articulations: [], fermata: false, trill: false, tremolo: 0, arpeggiate: false, harmonic: null,
+    articulations: [],
+    fermata: false,
+    trill: false,
+    tremolo: 0,
+    arpeggiate: false,
+    harmonic: null,
     printed: { finger: null, string: null, bow: null },
   };
   const slurs: SlurEnd[] = [];

@@ -37,7 +37,16 @@ export function readPart(source: PartSource, ticksPerQuarter: number, text: stri
   const marks: DirectionSink = { dynamics: [], hairpins: [], words: [], tempi: [], openWedges: new Map() };
   const rests: Part['rests'] = [];
   const walk: Walk = {
-    divisions: 1, beats: 4, beatType: 4, fifths: 0, diatonic: 0, chromatic: 0, transposes: false, clef: null, noteIndex: 0, unpitched: 0,
+    divisions: 1,
+    beats: 4,
+    beatType: 4,
+    fifths: 0,
+    diatonic: 0,
+    chromatic: 0,
+    transposes: false,
+    clef: null,
+    noteIndex: 0,
+    unpitched: 0,
   };
   let barOnset = 0;
   for (const measure of source.measures) {
@@ -77,7 +86,11 @@ export function readPart(source: PartSource, ticksPerQuarter: number, text: stri
           const isChord = child(element, 'chord') !== undefined;
           const rawDuration = childNumber(element, 'duration');
           if (!grace && (rawDuration === null || rawDuration < 0)) {
-            return bad(place, `A note has the duration "${childText(element, 'duration') ?? 'none'}" (${placeInText(text, element.start)}).`, 'Durations must be positive numbers; correct the bar and export it again.');
+            return bad(
+              place,
+              `A note has the duration "${childText(element, 'duration') ?? 'none'}" (${placeInText(text, element.start)}).`,
+              'Durations must be positive numbers; correct the bar and export it again.',
+            );
           }
           const duration = grace ? 0 : Math.round(rawDuration! * scale());
           const tick = Math.round(isChord ? chordStart : cursor);
@@ -109,7 +122,14 @@ export function readPart(source: PartSource, ticksPerQuarter: number, text: stri
           counts.set(stem, ordinal + 1);
           const note: Note = {
             id: `${stem}-${ordinal}`,
-            barIndex: index, voice, staff, tick, onset, duration, pitch, written,
+            barIndex: index,
+            voice,
+            staff,
+            tick,
+            onset,
+            duration,
+            pitch,
+            written,
             inChord: isChord,
             grace: grace ? (grace.attributes.slash === 'yes' ? 'slashed' : 'plain') : null,
             cue: child(element, 'cue') !== undefined,
@@ -146,7 +166,11 @@ export function readPart(source: PartSource, ticksPerQuarter: number, text: stri
     const nominal = (walk.beats * 4 * ticksPerQuarter) / walk.beatType;
     const filled = Math.round(furthest);
     if (filled > LONGEST_BAR_QUARTERS * ticksPerQuarter) {
-      return bad(place, `The bar holds ${Math.round(filled / ticksPerQuarter)} quarter notes.`, 'Correct the durations in this bar and export the score again.');
+      return bad(
+        place,
+        `The bar holds ${Math.round(filled / ticksPerQuarter)} quarter notes.`,
+        'Correct the durations in this bar and export the score again.',
+      );
     }
     if (filled > nominal + 0.5) {
       warnings.push({
@@ -157,10 +181,18 @@ export function readPart(source: PartSource, ticksPerQuarter: number, text: stri
     const implicit = measure.attributes.implicit === 'yes';
     const ticks = filled > 0 && (filled > nominal || implicit || index === 0) ? filled : Math.round(nominal);
     bars.push({
-      index, label, onset: barOnset, ticks,
-      beats: walk.beats, beatType: walk.beatType, fifths: walk.fifths,
+      index,
+      label,
+      onset: barOnset,
+      ticks,
+      beats: walk.beats,
+      beatType: walk.beatType,
+      fifths: walk.fifths,
       pickup: ticks < nominal - 0.5,
-      rehearsal, doubleBarAfter: doubleBarAfter || repeatEnd, repeatStart, repeatEnd,
+      rehearsal,
+      doubleBarAfter: doubleBarAfter || repeatEnd,
+      repeatStart,
+      repeatEnd,
     });
     barOnset += ticks;
   }
@@ -169,16 +201,21 @@ export function readPart(source: PartSource, ticksPerQuarter: number, text: stri
   }
   const recognised = recogniseInstrument(source, name, walk, notes);
   const soundsHalfSteps = walk.transposes ? walk.chromatic : inferTransposition(recognised.kind, name, notes, warnings);
-  notes.sort((a, b) => a.onset - b.onset || graceOrder(a, b) || a.staff - b.staff || compareText(a.voice, b.voice) || midiOf(a.pitch) - midiOf(b.pitch) || a.source - b.source);
+  notes.sort(
+    (a, b) =>
+      a.onset - b.onset || graceOrder(a, b) || a.staff - b.staff || compareText(a.voice, b.voice) || midiOf(a.pitch) - midiOf(b.pitch) || a.source - b.source,
+  );
   marks.tempi.sort((a, b) => a.tick - b.tick);
   if (marks.tempi[0] && marks.tempi[0].tick > 0) marks.tempi.unshift({ ...marks.tempi[0], tick: 0, printed: null });
   return good({
-    id: source.id, name,
+    id: source.id,
+    name,
     instrument: recognised.kind,
     instrumentBecause: recognised.because,
     section: recognised.section,
     soundsHalfSteps,
-    bars, notes,
+    bars,
+    notes,
     slurs: slurs.finish(name, warnings),
     dynamics: marks.dynamics.sort((a, b) => a.tick - b.tick),
     hairpins: marks.hairpins.sort((a, b) => a.from - b.from),
@@ -269,7 +306,10 @@ function inferTransposition(kind: Part['instrument'], name: string, notes: Note[
   if (kind !== 'bass' || notes.length === 0) return 0;
   const lowest = notes.reduce((least, note) => Math.min(least, midiOf(note.written)), Infinity);
   if (lowest < LOWEST_WRITTEN_BASS - 5) {
-    warnings.push({ place: name, text: `The file does not transpose this bass part and its lowest note is ${pitchName(notes.find((note) => midiOf(note.written) === lowest)!.written)}: it is read as written at sounding pitch.` });
+    warnings.push({
+      place: name,
+      text: `The file does not transpose this bass part and its lowest note is ${pitchName(notes.find((note) => midiOf(note.written) === lowest)!.written)}: it is read as written at sounding pitch.`,
+    });
     return 0;
   }
   warnings.push({ place: name, text: 'The file does not transpose this bass part: it is read as sounding an octave below the written notes.' });

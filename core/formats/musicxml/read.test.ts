@@ -7,7 +7,8 @@ import { readMusicXml, readMusicXmlBytes } from './read';
 const note = (step: string, octave: number, duration: number, more = '', before = '') =>
   `<note>${before}<pitch><step>${step}</step><octave>${octave}</octave></pitch><duration>${duration}</duration><voice>1</voice>${more}</note>`;
 const measure = (inner: string, number = '1', attributes = '') => `<measure number="${number}"${attributes}>${inner}</measure>`;
-const ATTRIBUTES = '<attributes><divisions>2</divisions><key><fifths>1</fifths></key><time><beats>4</beats><beat-type>4</beat-type></time><clef><sign>G</sign><line>2</line></clef></attributes>';
+const ATTRIBUTES =
+  '<attributes><divisions>2</divisions><key><fifths>1</fifths></key><time><beats>4</beats><beat-type>4</beat-type></time><clef><sign>G</sign><line>2</line></clef></attributes>';
 const score = (measures: string, name = 'Violin') =>
   `<?xml version="1.0"?><score-partwise version="3.0"><part-list><score-part id="P1"><part-name>${name}</part-name></score-part></part-list><part id="P1">${measures}</part></score-partwise>`;
 
@@ -25,51 +26,104 @@ const QUARTERS = note('A', 4, 2) + note('B', 4, 2) + note('C', 5, 2) + note('D',
 describe('what a string player must know of each note', () => {
   test('onsets, durations and pitches', () => {
     const part = partOf(score(measure(ATTRIBUTES + QUARTERS) + measure(note('E', 5, 8), '2')));
-    expect(part.notes.map((n) => [pitchName(n.pitch), n.onset, n.duration])).toEqual([['A4', 0, 2], ['B4', 2, 2], ['C5', 4, 2], ['D5', 6, 2], ['E5', 8, 8]]);
-    expect(part.bars.map((bar) => [bar.label, bar.onset, bar.ticks, bar.fifths])).toEqual([['1', 0, 8, 1], ['2', 8, 8, 1]]);
+    expect(part.notes.map((n) => [pitchName(n.pitch), n.onset, n.duration])).toEqual([
+      ['A4', 0, 2],
+      ['B4', 2, 2],
+      ['C5', 4, 2],
+      ['D5', 6, 2],
+      ['E5', 8, 8],
+    ]);
+    expect(part.bars.map((bar) => [bar.label, bar.onset, bar.ticks, bar.fifths])).toEqual([
+      ['1', 0, 8, 1],
+      ['2', 8, 8, 1],
+    ]);
   });
   test('two voices by backup, a chord, a grace note, a cue note', () => {
-    const part = partOf(score(measure(
-      ATTRIBUTES + note('A', 5, 8) + '<backup><duration>8</duration></backup>' +
-      '<note><pitch><step>D</step><octave>4</octave></pitch><duration>4</duration><voice>2</voice></note>' +
-      '<note><chord/><pitch><step>B</step><octave>4</octave></pitch><duration>4</duration><voice>2</voice></note>' +
-      '<note><grace slash="yes"/><pitch><step>C</step><octave>5</octave></pitch><voice>2</voice></note>' +
-      '<note><cue/><pitch><step>D</step><octave>5</octave></pitch><duration>4</duration><voice>2</voice></note>',
-    )));
+    const part = partOf(
+      score(
+        measure(
+          ATTRIBUTES +
+            note('A', 5, 8) +
+            '<backup><duration>8</duration></backup>' +
+            '<note><pitch><step>D</step><octave>4</octave></pitch><duration>4</duration><voice>2</voice></note>' +
+            '<note><chord/><pitch><step>B</step><octave>4</octave></pitch><duration>4</duration><voice>2</voice></note>' +
+            '<note><grace slash="yes"/><pitch><step>C</step><octave>5</octave></pitch><voice>2</voice></note>' +
+            '<note><cue/><pitch><step>D</step><octave>5</octave></pitch><duration>4</duration><voice>2</voice></note>',
+        ),
+      ),
+    );
     expect(part.notes.map((n) => [pitchName(n.pitch), n.voice, n.onset, n.inChord, n.grace, n.cue])).toEqual([
-      ['A5', '1', 0, false, null, false], ['D4', '2', 0, false, null, false], ['B4', '2', 0, true, null, false], ['C5', '2', 4, false, 'slashed', false], ['D5', '2', 4, false, null, true],
+      ['A5', '1', 0, false, null, false],
+      ['D4', '2', 0, false, null, false],
+      ['B4', '2', 0, true, null, false],
+      ['C5', '2', 4, false, 'slashed', false],
+      ['D5', '2', 4, false, null, true],
     ]);
   });
   test('a triplet in divisions that do not divide by three still comes out whole', () => {
-    const first = score(measure(ATTRIBUTES.replace('<divisions>2', '<divisions>3') + note('A', 4, 1) + note('B', 4, 1) + note('C', 5, 1) + '<attributes><divisions>4</divisions></attributes>' + note('D', 5, 12)));
-    expect(partOf(first).notes.map((n) => [n.onset, n.duration])).toEqual([[0, 4], [4, 4], [8, 4], [12, 36]]);
+    const first = score(
+      measure(
+        ATTRIBUTES.replace('<divisions>2', '<divisions>3') +
+          note('A', 4, 1) +
+          note('B', 4, 1) +
+          note('C', 5, 1) +
+          '<attributes><divisions>4</divisions></attributes>' +
+          note('D', 5, 12),
+      ),
+    );
+    expect(partOf(first).notes.map((n) => [n.onset, n.duration])).toEqual([
+      [0, 4],
+      [4, 4],
+      [8, 4],
+      [12, 36],
+    ]);
   });
   test('signs: fingering, string, bows, harmonic, articulations, trill, tremolo, fermata', () => {
-    const notations = '<notations><technical><up-bow/><fingering>3</fingering><string>2</string><harmonic><natural/></harmonic></technical><articulations><accent/><staccato/></articulations><ornaments><trill-mark/><tremolo type="single">2</tremolo></ornaments><fermata/></notations>';
+    const notations =
+      '<notations><technical><up-bow/><fingering>3</fingering><string>2</string><harmonic><natural/></harmonic></technical><articulations><accent/><staccato/></articulations><ornaments><trill-mark/><tremolo type="single">2</tremolo></ornaments><fermata/></notations>';
     expect(partOf(score(measure(ATTRIBUTES + note('A', 4, 8, notations)))).notes[0]).toMatchObject({
-      printed: { finger: '3', string: 2, bow: 'up' }, harmonic: 'natural', articulations: ['accent', 'staccato'], trill: true, tremolo: 2, fermata: true,
+      printed: { finger: '3', string: 2, bow: 'up' },
+      harmonic: 'natural',
+      articulations: ['accent', 'staccato'],
+      trill: true,
+      tremolo: 2,
+      fermata: true,
     });
   });
   test('slurs over the bar line, hairpins, dynamics, words, tempo, rehearsal marks, double bars', () => {
     const slur = (type: string) => `<notations><slur number="1" type="${type}"/></notations>`;
     const direction = (inner: string) => `<direction><direction-type>${inner}</direction-type></direction>`;
-    const part = partOf(score(
-      measure(
-        ATTRIBUTES + direction('<rehearsal>A</rehearsal>') + direction('<dynamics><pp/></dynamics>') +
-        '<direction><direction-type><metronome><beat-unit>quarter</beat-unit><beat-unit-dot/><per-minute>60</per-minute></metronome></direction-type></direction>' +
-        direction('<wedge type="crescendo"/>') + direction('<words>arco</words>') + note('A', 4, 8, slur('start')) + direction('<wedge type="stop"/>') + '<barline location="right"><bar-style>light-light</bar-style></barline>',
-      ) + measure(note('B', 4, 8, slur('stop')), '2'),
-    ));
+    const part = partOf(
+      score(
+        measure(
+          ATTRIBUTES +
+            direction('<rehearsal>A</rehearsal>') +
+            direction('<dynamics><pp/></dynamics>') +
+            '<direction><direction-type><metronome><beat-unit>quarter</beat-unit><beat-unit-dot/><per-minute>60</per-minute></metronome></direction-type></direction>' +
+            direction('<wedge type="crescendo"/>') +
+            direction('<words>arco</words>') +
+            note('A', 4, 8, slur('start')) +
+            direction('<wedge type="stop"/>') +
+            '<barline location="right"><bar-style>light-light</bar-style></barline>',
+        ) + measure(note('B', 4, 8, slur('stop')), '2'),
+      ),
+    );
     expect(part.slurs).toEqual([{ from: part.notes[0]!.id, to: part.notes[1]!.id, voice: '1', onset: 0, endOnset: 8 }]);
     expect(part.hairpins).toEqual([{ kind: 'crescendo', from: 0, to: 8 }]);
     expect(part.dynamics).toEqual([{ tick: 0, text: 'pp', level: 'pp' }]);
     expect(part.tempi[0]!.quartersPerMinute).toBe(90);
     expect(part.words[0]!.text).toBe('arco');
-    expect(part.bars.map((bar) => [bar.rehearsal, bar.doubleBarAfter])).toEqual([['A', true], [null, false]]);
+    expect(part.bars.map((bar) => [bar.rehearsal, bar.doubleBarAfter])).toEqual([
+      ['A', true],
+      [null, false],
+    ]);
   });
   test('an upbeat is as long as it is filled', () => {
     const part = partOf(score(measure(ATTRIBUTES + note('A', 4, 2), '0', ' implicit="yes"') + measure(QUARTERS, '1')));
-    expect(part.bars.map((bar) => [bar.label, bar.ticks, bar.pickup])).toEqual([['0', 2, true], ['1', 8, false]]);
+    expect(part.bars.map((bar) => [bar.label, bar.ticks, bar.pickup])).toEqual([
+      ['0', 2, true],
+      ['1', 8, false],
+    ]);
   });
   test('ids are the same each time and differ within the part', () => {
     const text = score(measure(ATTRIBUTES + QUARTERS) + measure(QUARTERS, '2'));
@@ -105,7 +159,12 @@ describe('encodings', () => {
     [0xfeff, ...Array.from(text, (char) => char.charCodeAt(0))].forEach((code, i) => view.setUint16(i * 2, code, littleEndian));
     return bytes;
   };
-  test.each([['UTF-8', new TextEncoder().encode(text)], ['UTF-8 with mark', new TextEncoder().encode(`\ufeff${text}`)], ['UTF-16 little endian', utf16(true)], ['UTF-16 big endian', utf16(false)]])('%s', (_, bytes) => {
+  test.each([
+    ['UTF-8', new TextEncoder().encode(text)],
+    ['UTF-8 with mark', new TextEncoder().encode(`\ufeff${text}`)],
+    ['UTF-16 little endian', utf16(true)],
+    ['UTF-16 big endian', utf16(false)],
+  ])('%s', (_, bytes) => {
     const read = readMusicXmlBytes(bytes);
     expect(read.ok && read.value.score.parts[0]!.name).toBe('Violín');
   });
@@ -123,7 +182,11 @@ describe('bad input is named with its place and a remedy', () => {
     ['a score without notes', score(measure(`${ATTRIBUTES}<note><rest/><duration>8</duration></note>`)), /no notes of definite pitch/],
     ['a percussion part', score(measure(`${ATTRIBUTES}<note><unpitched/><duration>8</duration></note>`), 'Drums'), /Percussion/],
     ['entities of its own', `<?xml version="1.0"?><!DOCTYPE score-partwise [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]>${good.slice(21)}`, /entities.*refused/],
-    ['an external entity', `<?xml version="1.0"?><!DOCTYPE score-partwise [<!ENTITY x SYSTEM "file:///etc/passwd">]>${good.slice(21).replace('Violin', '&x;')}`, /entities.*refused/],
+    [
+      'an external entity',
+      `<?xml version="1.0"?><!DOCTYPE score-partwise [<!ENTITY x SYSTEM "file:///etc/passwd">]>${good.slice(21).replace('Violin', '&x;')}`,
+      /entities.*refused/,
+    ],
     ['deep nesting', '<a>'.repeat(500), /nested/],
     ['divisions of zero', good.replace('<divisions>2', '<divisions>0'), /part P1, bar 1: .*divisions/],
     ['a note without a duration', good.replace('<duration>2</duration>', ''), /Violin, bar 1: .*duration "none" \(line 1/],

@@ -44,7 +44,11 @@ export function readMusicXml(text: string): Result<ReadScore> {
     parts.push(part.value);
   }
   if (parts.every((part) => part.notes.length === 0)) {
-    return bad(null, 'The score holds no notes of definite pitch.', 'Percussion parts and empty scores cannot be marked; choose a part for violin, viola, cello or double bass.');
+    return bad(
+      null,
+      'The score holds no notes of definite pitch.',
+      'Percussion parts and empty scores cannot be marked; choose a part for violin, viola, cello or double bass.',
+    );
   }
   const score: Score = { ...headings(document.root), ticksPerQuarter, parts, warnings };
   return good({ score, document });
@@ -59,14 +63,19 @@ export function openMusicXml(text: string): Result<MusicXmlDocument> {
     return bad(placeInText(text, root.start), `The outermost element is <${root.name}>, which is not a MusicXML score.`, NOT_A_SCORE);
   }
   const scoreParts = (child(root, 'part-list')?.children ?? []).filter((element) => element.name === 'score-part');
-  if (scoreParts.length === 0) return bad(placeInText(text, root.start), 'The part-list names no part.', 'Export the score again; a score needs at least one part.');
+  if (scoreParts.length === 0)
+    return bad(placeInText(text, root.start), 'The part-list names no part.', 'Export the score again; a score needs at least one part.');
   const measures = root.name === 'score-partwise' ? partwise(root) : timewise(root);
   const parts = [];
   for (const scorePart of scoreParts) {
     const id = scorePart.attributes.id ?? '';
     const own = measures.get(id);
     if (!own || own.length === 0) {
-      return bad(placeInText(text, scorePart.start), `The part-list names part "${id}", but the file has no bars for it.`, 'The file may be cut off; export it again.');
+      return bad(
+        placeInText(text, scorePart.start),
+        `The part-list names part "${id}", but the file has no bars for it.`,
+        'The file may be cut off; export it again.',
+      );
     }
     parts.push({ id, scorePart, measures: own });
     measures.delete(id);
@@ -79,7 +88,11 @@ export function openMusicXml(text: string): Result<MusicXmlDocument> {
 function partwise(root: XmlElement): Map<string, XmlElement[]> {
   const result = new Map<string, XmlElement[]>();
   for (const part of root.children) {
-    if (part.name === 'part') result.set(part.attributes.id ?? '', part.children.filter((element) => element.name === 'measure'));
+    if (part.name === 'part')
+      result.set(
+        part.attributes.id ?? '',
+        part.children.filter((element) => element.name === 'measure'),
+      );
   }
   return result;
 }
@@ -139,4 +152,3 @@ function headings(root: XmlElement): { title: string; composer: string | null } 
   const title = [work, movement].filter(Boolean).join(', ');
   return { title: title || childText(credit, 'credit-words') || 'Untitled', composer: composer?.text.trim() || null };
 }
-

@@ -58,7 +58,11 @@ test('only marks differ, and every mark that was written is read again', () => {
       expect(after.notes.map((note) => note.id)).toEqual(part.notes.map((note) => note.id));
       after.notes.forEach((note, i) => {
         const before = part.notes[i]!;
-        expect([note.printed.finger, note.printed.string, note.printed.bow]).toEqual([fingerInForce(before, marking), stringInForce(before, marking), bowInForce(before, marking)]);
+        expect([note.printed.finger, note.printed.string, note.printed.bow]).toEqual([
+          fingerInForce(before, marking),
+          stringInForce(before, marking),
+          bowInForce(before, marking),
+        ]);
       });
       linesOf(part).forEach((line, i) => expect(slurLinks(after, linesOf(after)[i]!)).toEqual(slurLinks(part, line, marking)));
     }),
@@ -71,19 +75,31 @@ describe('single marks', () => {
   const part = score.parts[0]!;
   const added = (marking: Marking) => {
     const before = new Set(demoText('staircase').split('\n'));
-    return writeMarked(document, part, marking).split('\n').filter((line) => !before.has(line)).map((line) => line.trim());
+    return writeMarked(document, part, marking)
+      .split('\n')
+      .filter((line) => !before.has(line))
+      .map((line) => line.trim());
   };
   const set = (i: number, kind: keyof typeof MARK_VALUES, value: string): Marking => ({ [markKey(part.notes[i]!.id, kind)]: { value, origin: 'coach' } });
   test.each([
-    ['finger', '3', '<fingering>3</fingering>'], ['finger', 'T', '<thumb-position/>'], ['string', '2', '<string>2</string>'], ['bow', 'down', '<down-bow/>'], ['bow', 'up', '<up-bow/>'],
-    ['retake', 'yes', '<other-technical>retake</other-technical>'], ['hook', 'yes', '<other-technical>hook</other-technical>'], ['covered', 'yes', '<other-technical>covered interval</other-technical>'],
+    ['finger', '3', '<fingering>3</fingering>'],
+    ['finger', 'T', '<thumb-position/>'],
+    ['string', '2', '<string>2</string>'],
+    ['bow', 'down', '<down-bow/>'],
+    ['bow', 'up', '<up-bow/>'],
+    ['retake', 'yes', '<other-technical>retake</other-technical>'],
+    ['hook', 'yes', '<other-technical>hook</other-technical>'],
+    ['covered', 'yes', '<other-technical>covered interval</other-technical>'],
   ] as const)('%s %s becomes %s', (kind, value, element) => expect(added(set(4, kind, value))).toContain(element));
   test('a split slur becomes two, with the numbers of the format', () => {
     const after = reread(writeMarked(document, part, set(2, 'slur', 'split'))).score.parts[0]!;
     const ids = part.notes.slice(0, 4).map((note) => note.id);
-    expect(after.slurs.slice(0, 2).map((slur) => [slur.from, slur.to])).toEqual([[ids[0], ids[1]], [ids[2], ids[3]]]);
+    expect(after.slurs.slice(0, 2).map((slur) => [slur.from, slur.to])).toEqual([
+      [ids[0], ids[1]],
+      [ids[2], ids[3]],
+    ]);
   });
-  test('an edition\'s mark is replaced or struck out', () => {
+  test("an edition's mark is replaced or struck out", () => {
     const marked = reread(writeMarked(document, part, set(4, 'finger', '3')));
     const again = marked.score.parts[0]!;
     const replaced = writeMarked(marked.document, again, set(4, 'finger', '2'));

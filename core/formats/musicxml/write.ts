@@ -186,7 +186,12 @@ function noteEdits(text: string, element: XmlElement, plan: NotePlan): TextEdit[
   }
   let block = slurs;
   if (technical && emptied(technical, plan) && plan.add.length === 0) {
-    for (const sign of plan.remove) if (technical.children.includes(sign)) edits.splice(edits.findIndex((edit) => edit.end === sign.end), 1);
+    for (const sign of plan.remove)
+      if (technical.children.includes(sign))
+        edits.splice(
+          edits.findIndex((edit) => edit.end === sign.end),
+          1,
+        );
     edits.push({ ...withSpace(text, technical), text: '' });
   } else if (technical && plan.add.length) {
     edits.push(...insertion(text, technical, signs, layout.line(2)));

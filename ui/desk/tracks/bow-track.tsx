@@ -28,11 +28,21 @@ export const BowTrack = memo(function BowTrack({ system, strokes, marked }: Prop
   const end = system.widthPx - 4;
   const row = new Row();
   return (
-    <svg width={system.widthPx} height={HEIGHT} className="block" role="img" aria-label={`Bow: ${strokes.length} strokes in this system; the table below says all of it.`}>
+    <svg
+      width={system.widthPx}
+      height={HEIGHT}
+      className="block"
+      role="img"
+      aria-label={`Bow: ${strokes.length} strokes in this system; the table below says all of it.`}
+    >
       <rect x={LABEL_WIDTH} y={yOf(0)} width={end - LABEL_WIDTH} height={yOf(1) - yOf(0)} rx={6} fill="var(--rosin-pale)" />
       <line x1={LABEL_WIDTH} x2={end} y1={yOf(0.5)} y2={yOf(0.5)} stroke="var(--line)" />
-      <text x={0} y={yOf(0) + 6} fontSize={12} fill="var(--soft)">frog</text>
-      <text x={0} y={yOf(1) + 2} fontSize={12} fill="var(--soft)">tip</text>
+      <text x={0} y={yOf(0) + 6} fontSize={12} fill="var(--soft)">
+        frog
+      </text>
+      <text x={0} y={yOf(1) + 2} fontSize={12} fill="var(--soft)">
+        tip
+      </text>
       {strokes.map(({ stroke, from, to }, i) => {
         const full = marked.has(stroke.noteIds[0]!);
         const before = strokes[i - 1];
@@ -41,11 +51,26 @@ export const BowTrack = memo(function BowTrack({ system, strokes, marked }: Prop
         const labelFits = label !== null && row.claim({ from: from - textWidth(label) / 2, to: from + textWidth(label) / 2 });
         return (
           <g key={stroke.noteIds[0]}>
-            {before && stroke.retake && <line x1={before.to} y1={yOf(before.stroke.to)} x2={from} y2={y1} stroke="var(--rosin)" strokeWidth={1.2} strokeDasharray="3 3" />}
-            <line x1={from} y1={y1} x2={to} y2={yOf(stroke.to)} stroke="var(--rosin)" strokeWidth={THICKNESS[stroke.level]} strokeLinecap="round" opacity={full ? 1 : 0.72} />
+            {before && stroke.retake && (
+              <line x1={before.to} y1={yOf(before.stroke.to)} x2={from} y2={y1} stroke="var(--rosin)" strokeWidth={1.2} strokeDasharray="3 3" />
+            )}
+            <line
+              x1={from}
+              y1={y1}
+              x2={to}
+              y2={yOf(stroke.to)}
+              stroke="var(--rosin)"
+              strokeWidth={THICKNESS[stroke.level]}
+              strokeLinecap="round"
+              opacity={full ? 1 : 0.72}
+            />
             {stroke.hooked && <line x1={from} y1={y1 - 7} x2={from} y2={y1 + 7} stroke="var(--rosin)" strokeWidth={2} />}
             <circle cx={from} cy={y1} r={3.2} fill={full ? 'var(--rosin)' : 'var(--sheet)'} stroke="var(--rosin)" strokeWidth={1.5} />
-            {labelFits && <text x={from} y={HEIGHT - 2} fontSize={12} textAnchor="middle" fill="var(--rosin)">{label}</text>}
+            {labelFits && (
+              <text x={from} y={HEIGHT - 2} fontSize={12} textAnchor="middle" fill="var(--rosin)">
+                {label}
+              </text>
+            )}
           </g>
         );
       })}

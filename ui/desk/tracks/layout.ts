@@ -25,4 +25,6 @@ export const textWidth = (text: string): number => text.length * 6.4;
 
 /** Ids of the system's note heads from left to right. */
 export const headsInOrder = (system: System): Array<{ id: string; x: number; y: number }> =>
-  Object.entries(system.heads).map(([id, head]) => ({ id, ...head })).sort((a, b) => a.x - b.x);
+  Object.entries(system.heads)
+    .map(([id, head]) => ({ id, ...head }))
+    .sort((a, b) => a.x - b.x);

@@ -41,7 +41,10 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
   const yOf = (mm: number) => TOP + ((HEIGHT - TOP - BOTTOM) * mm) / mostMm;
   const headX = (note: FingeredNote) => system.heads[note.id]!.x;
   const bands = bandsOf(drawn, instrument, headX);
-  const gaps = drawn.slice(1).map((note, i) => headX(note) - headX(drawn[i]!)).filter((gap) => gap > 4);
+  const gaps = drawn
+    .slice(1)
+    .map((note, i) => headX(note) - headX(drawn[i]!))
+    .filter((gap) => gap > 4);
   const radius = gaps.some((gap) => gap < 17) ? 6.5 : 8.5;
   const fans = chordFans(drawn, radius);
   const xOf = (note: FingeredNote) => headX(note) + (fans.get(note.id) ?? 0);
@@ -50,11 +53,21 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
   const end = system.widthPx - 4;
   const shifts = drawn.filter((note) => note.shift && note.shift.mm >= 1).sort((a, b) => b.shift!.bitsPerS - a.shift!.bitsPerS);
   return (
-    <svg width={system.widthPx} height={HEIGHT} className="block" role="img" aria-label={`Left hand: ${shifts.length} shifts in this system; the table below says all of it.`}>
+    <svg
+      width={system.widthPx}
+      height={HEIGHT}
+      className="block"
+      role="img"
+      aria-label={`Left hand: ${shifts.length} shifts in this system; the table below says all of it.`}
+    >
       <line x1={LABEL_WIDTH} x2={end} y1={yOf(0)} y2={yOf(0)} stroke="var(--soft)" strokeWidth={1.5} />
       <line x1={LABEL_WIDTH} x2={end} y1={yOf(octaveMm)} y2={yOf(octaveMm)} stroke="var(--line)" strokeDasharray="4 4" />
-      <text x={0} y={yOf(0) + 4} fontSize={12} fill="var(--soft)">nut</text>
-      <text x={0} y={yOf(octaveMm) + 4} fontSize={12} fill="var(--soft)">octave</text>
+      <text x={0} y={yOf(0) + 4} fontSize={12} fill="var(--soft)">
+        nut
+      </text>
+      <text x={0} y={yOf(octaveMm) + 4} fontSize={12} fill="var(--soft)">
+        octave
+      </text>
       {bands.map((band, i) => {
         const before = bands[i - 1];
         return (
@@ -62,10 +75,18 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
             {before && (
               <polygon
                 points={`${before.to},${yOf(before.handMm)} ${band.from},${yOf(band.handMm)} ${band.from},${yOf(band.farMm)} ${before.to},${yOf(before.farMm)}`}
-                fill="var(--spruce)" opacity={0.32}
+                fill="var(--spruce)"
+                opacity={0.32}
               />
             )}
-            <rect x={band.from} y={yOf(band.handMm) - 3} width={Math.max(4, band.to - band.from)} height={yOf(band.farMm) - yOf(band.handMm) + 6} rx={6} fill="var(--spruce-pale)" />
+            <rect
+              x={band.from}
+              y={yOf(band.handMm) - 3}
+              width={Math.max(4, band.to - band.from)}
+              height={yOf(band.farMm) - yOf(band.handMm) + 6}
+              rx={6}
+              fill="var(--spruce-pale)"
+            />
           </g>
         );
       })}
@@ -73,7 +94,11 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
         if (!band.position) return null;
         const x = Math.min(band.from + 2, end - textWidth(band.position));
         if (!names.claim({ from: x, to: x + textWidth(band.position) })) return null;
-        return <text key={i} x={x} y={11} fontSize={12} fill="var(--spruce)" fontWeight={600}>{band.position}</text>;
+        return (
+          <text key={i} x={x} y={11} fontSize={12} fill="var(--spruce)" fontWeight={600}>
+            {band.position}
+          </text>
+        );
       })}
       {shifts.map((note) => {
         const { shift } = note;
@@ -81,7 +106,11 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
         const width = textWidth(label);
         const x = Math.max(LABEL_WIDTH, Math.min(end - width, xOf(note) - width / 2));
         if (!row.claim({ from: x, to: x + width })) return null;
-        return <text key={note.id} x={x} y={HEIGHT - 1} fontSize={12} fontWeight={600} fill="var(--spruce)">{label}</text>;
+        return (
+          <text key={note.id} x={x} y={HEIGHT - 1} fontSize={12} fontWeight={600} fill="var(--spruce)">
+            {label}
+          </text>
+        );
       })}
       {drawn.map((note, i) => {
         const { place } = note;
@@ -95,11 +124,36 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
         return (
           <g key={note.id} opacity={preview && !full ? 0.95 : 1}>
             {note.id === selected && <circle cx={x} cy={y} r={radius + 4} fill="none" stroke="var(--ink)" strokeWidth={1.5} />}
-            {place.harmonic !== null
-              ? <rect x={x - radius} y={y - radius} width={radius * 2} height={radius * 2} transform={`rotate(45 ${x} ${y})`} fill={fill} stroke="var(--spruce)" strokeWidth={1.5} />
-              : <circle cx={x} cy={y} r={radius} fill={fill} stroke="var(--spruce)" strokeWidth={full ? 2 : 1.2} strokeDasharray={full || open ? undefined : '2.5 1.5'} />}
-            <text x={x} y={y + 4} fontSize={12} fontWeight={700} textAnchor="middle" fill={ink}>{fingerName(place.finger)}</text>
-            {newString && <text x={x} y={open ? y + radius + 11 : y - radius - 3} fontSize={12} textAnchor="middle" fill="var(--spruce)">{stringName(instrument, place.string)}</text>}
+            {place.harmonic !== null ? (
+              <rect
+                x={x - radius}
+                y={y - radius}
+                width={radius * 2}
+                height={radius * 2}
+                transform={`rotate(45 ${x} ${y})`}
+                fill={fill}
+                stroke="var(--spruce)"
+                strokeWidth={1.5}
+              />
+            ) : (
+              <circle
+                cx={x}
+                cy={y}
+                r={radius}
+                fill={fill}
+                stroke="var(--spruce)"
+                strokeWidth={full ? 2 : 1.2}
+                strokeDasharray={full || open ? undefined : '2.5 1.5'}
+              />
+            )}
+            <text x={x} y={y + 4} fontSize={12} fontWeight={700} textAnchor="middle" fill={ink}>
+              {fingerName(place.finger)}
+            </text>
+            {newString && (
+              <text x={x} y={open ? y + radius + 11 : y - radius - 3} fontSize={12} textAnchor="middle" fill="var(--spruce)">
+                {stringName(instrument, place.string)}
+              </text>
+            )}
             {note.covered && !drawn.slice(Math.max(0, i - 4), i).some((other) => note.covered!.includes(other.id)) && (
               <path d={`M${x - radius - 3} ${y - 7} h-4 v14 h4`} fill="none" stroke="var(--spruce)" strokeWidth={1.5} />
             )}
@@ -142,8 +196,11 @@ function bandsOf(notes: readonly FingeredNote[], instrument: Instrument, xOf: (n
     }
     const hand = place.hand ?? place.stop;
     bands.push({
-      handMm: place.handMm, farMm: Math.max(ownMm, stopMm(instrument.lengthMm, hand + FRAME[instrument.kind])),
-      from: Math.max(x - 11, (last?.to ?? 0) + 2), to: x + 11, position: place.position,
+      handMm: place.handMm,
+      farMm: Math.max(ownMm, stopMm(instrument.lengthMm, hand + FRAME[instrument.kind])),
+      from: Math.max(x - 11, (last?.to ?? 0) + 2),
+      to: x + 11,
+      position: place.position,
     });
   }
   return bands;

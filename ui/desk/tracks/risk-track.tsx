@@ -23,14 +23,19 @@ export const RiskTrack = memo(function RiskTrack({ system, risks, findings, barO
   const drawn = risks.filter((risk) => system.heads[risk.noteId]);
   const severity = new Map<string, number>();
   for (const finding of findings) for (const id of finding.noteIds.slice(0, 1)) severity.set(id, Math.max(severity.get(id) ?? 0, finding.severity));
-  const spots = worstByBar(findings.filter((finding) => finding.noteIds.some((id) => system.heads[id])), barOf);
+  const spots = worstByBar(
+    findings.filter((finding) => finding.noteIds.some((id) => system.heads[id])),
+    barOf,
+  );
   const row = new Row();
   const stems = [...severity.keys()].map((id) => system.heads[id]?.x ?? -1);
   const clearOfStems = (from: number, to: number) => stems.every((x) => x < from || x > to);
   return (
     <svg width={system.widthPx} height={HEIGHT} className="block" role="img" aria-label={`Risk: ${spots.length} bars with a finding in this system.`}>
       <line x1={LABEL_WIDTH} x2={end} y1={BASE} y2={BASE} stroke="var(--line)" />
-      <text x={0} y={BASE + 3} fontSize={12} fill="var(--soft)">risk</text>
+      <text x={0} y={BASE + 3} fontSize={12} fill="var(--soft)">
+        risk
+      </text>
       {drawn.map((risk) => {
         const x = system.heads[risk.noteId]!.x;
         const bad = (severity.get(risk.noteId) ?? 0) > 0;
@@ -49,13 +54,19 @@ export const RiskTrack = memo(function RiskTrack({ system, risks, findings, barO
         const x = system.heads[id]!.x;
         const label = shortLabel(finding);
         const width = textWidth(label);
-        const at = [x + 8, x - 8 - width].find((from) => from >= LABEL_WIDTH && from + width <= end && clearOfStems(from, from + width) && row.claim({ from, to: from + width }));
+        const at = [x + 8, x - 8 - width].find(
+          (from) => from >= LABEL_WIDTH && from + width <= end && clearOfStems(from, from + width) && row.claim({ from, to: from + width }),
+        );
         const chance = drawn.find((risk) => risk.noteId === id)?.chance ?? 0;
         const y = Math.max(12, BASE - Math.min(1, chance / FULL) * (BASE - 8) + 3);
         return (
           <g key={finding.id}>
             {finding.kind !== 'out-of-tune risk' && <Shape cause={finding.kind} x={x} y={BASE - 4} size={4.5} colour="var(--plum)" />}
-            {at !== undefined && <text x={at} y={Math.min(y, BASE - 4)} fontSize={12} fontWeight={600} fill="var(--plum)">{label}</text>}
+            {at !== undefined && (
+              <text x={at} y={Math.min(y, BASE - 4)} fontSize={12} fontWeight={600} fill="var(--plum)">
+                {label}
+              </text>
+            )}
           </g>
         );
       })}
@@ -76,26 +87,37 @@ function worstByBar(findings: readonly Finding[], barOf: (noteId: string) => num
 function shortLabel(finding: Finding): string {
   const { numbers, kind } = finding;
   switch (kind) {
-    case 'out-of-tune risk': return `${Math.round(Number(numbers.chance) * 100)} % ${numbers.cause}`;
-    case 'shift late': return `${Math.round(Number(numbers.mm))} mm too quick`;
-    case 'bow runs out': return 'bow runs out';
-    case 'bow must race back': return `+${Math.round(Number(numbers.stepDb))} dB back`;
-    default: return kind;
+    case 'out-of-tune risk':
+      return `${Math.round(Number(numbers.chance) * 100)} % ${numbers.cause}`;
+    case 'shift late':
+      return `${Math.round(Number(numbers.mm))} mm too quick`;
+    case 'bow runs out':
+      return 'bow runs out';
+    case 'bow must race back':
+      return `+${Math.round(Number(numbers.stepDb))} dB back`;
+    default:
+      return kind;
   }
 }
 
 /** Each cause has its own outline. */
 function Shape({ cause, x, y, size, colour }: { cause: string; x: number; y: number; size: number; colour: string }) {
   switch (cause) {
-    case 'shift': case 'shift late':
+    case 'shift':
+    case 'shift late':
       return <path d={`M${x} ${y - size} L${x + size} ${y} L${x} ${y + size} L${x - size} ${y} Z`} fill={colour} />;
-    case 'extension': case 'reach':
+    case 'extension':
+    case 'reach':
       return <path d={`M${x} ${y - size} L${x + size} ${y + size} L${x - size} ${y + size} Z`} fill={colour} />;
     case 'cold entry':
       return <rect x={x - size * 0.85} y={y - size * 0.85} width={size * 1.7} height={size * 1.7} fill={colour} />;
-    case 'bow runs out': case 'bow must race back': case 'retake late': case 'stroke too quick':
+    case 'bow runs out':
+    case 'bow must race back':
+    case 'retake late':
+    case 'stroke too quick':
       return <path d={`M${x - size} ${y - size} H${x + size} L${x} ${y + size} Z`} fill={colour} />;
-    case 'unplayable': case 'contradiction':
+    case 'unplayable':
+    case 'contradiction':
       return <path d={`M${x - size} ${y - size} L${x + size} ${y + size} M${x + size} ${y - size} L${x - size} ${y + size}`} stroke={colour} strokeWidth={2} />;
     default:
       return <circle cx={x} cy={y} r={size} fill={colour} />;

@@ -4,7 +4,9 @@ import { partById } from '@/server/parts';
 import { answer, body, problemResponse } from '../../../respond';
 
 const asked = z.object({
-  fromBar: z.int().nonnegative(), toBar: z.int().nonnegative(), widthPx: z.int().min(240).max(4000),
+  fromBar: z.int().nonnegative(),
+  toBar: z.int().nonnegative(),
+  widthPx: z.int().min(240).max(4000),
   marking: z.record(z.string(), z.object({ value: z.string(), origin: z.enum(['coach', 'suggestion']) })),
 });
 
@@ -16,7 +18,8 @@ export async function POST(request: Request, { params }: { params: Promise<{ id:
     const sent = await body(request, asked);
     if (!sent.ok) return sent.response;
     const { marking, ...view } = sent.value;
-    if (view.toBar < view.fromBar || view.toBar >= part.bars) return problemResponse({ place: null, what: 'The part does not have these bars.', remedy: 'Choose another passage.' });
+    if (view.toBar < view.fromBar || view.toBar >= part.bars)
+      return problemResponse({ place: null, what: 'The part does not have these bars.', remedy: 'Choose another passage.' });
     return Response.json(await engraved(studioId, part.id, marking, view));
   });
 }

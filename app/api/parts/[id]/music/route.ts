@@ -7,6 +7,8 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
   return answer(request, 'This part', async (studioId) => {
     const { id } = await params;
     const music = z.uuid().safeParse(id).success ? await musicOf(studioId, id) : null;
-    return music === null ? null : new Response(music, { headers: { 'content-type': 'application/xml; charset=utf-8', 'cache-control': 'private, max-age=31536000, immutable' } });
+    return music === null
+      ? null
+      : new Response(music, { headers: { 'content-type': 'application/xml; charset=utf-8', 'cache-control': 'private, max-age=31536000, immutable' } });
   });
 }
