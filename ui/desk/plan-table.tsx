@@ -5,12 +5,15 @@ import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { Stroke } from '@/core/bow-arm/bowing';
 import type { NoteRisk } from '@/core/checks/check';
 import { noteById } from '@/core/score/find';
-import { beatOf, type Part } from '@/core/score/score';
+import type { BarRange } from '@/core/score/bars';
+import { beatOf } from '@/core/score/score';
+import type { OpenPart } from '@/workers/analyst';
 import { pitchLabel } from '@/ui/kit/music';
 
 interface Props {
-  part: Part;
-  ticksPerQuarter: number;
+  open: OpenPart;
+  /** Only these bars. */
+  range: BarRange;
   instrument: Instrument;
   notes: readonly FingeredNote[];
   strokes: readonly Stroke[];
@@ -18,7 +21,11 @@ interface Props {
   marked: ReadonlySet<string>;
 }
 
-export function PlanTable({ part, ticksPerQuarter, instrument, notes, strokes, risks, marked }: Props) {
+export function PlanTable({ open: { part, ticksPerQuarter }, range, instrument, notes, strokes, risks, marked }: Props) {
+  const inRange = ({ id }: FingeredNote) => {
+    const bar = noteById(part, id)?.barIndex ?? -1;
+    return bar >= range.fromBar && bar <= range.toBar;
+  };
   const strokeAt = new Map(strokes.map((stroke) => [stroke.noteIds[0]!, stroke]));
   const riskAt = new Map(risks.map((risk) => [risk.noteId, risk]));
   return (
@@ -35,7 +42,7 @@ export function PlanTable({ part, ticksPerQuarter, instrument, notes, strokes, r
           </tr>
         </thead>
         <tbody>
-          {notes.map((fingered) => {
+          {notes.filter(inRange).map((fingered) => {
             const note = noteById(part, fingered.id)!;
             const bar = part.bars[note.barIndex]!;
             const stroke = strokeAt.get(note.id);

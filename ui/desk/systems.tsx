@@ -34,7 +34,6 @@ interface Props {
   bowsMarked: ReadonlySet<string>;
   selected: ReadonlySet<string>;
   focus: string | null;
-  preview: boolean;
   folded: Folded;
   onPick(noteId: string, extend: boolean): void;
 }
@@ -64,7 +63,6 @@ function OneSystem({
   bowsMarked,
   selected,
   focus,
-  preview,
   folded,
   onPick,
 }: Props & { system: System; drawnStrokes: DrawnStroke[] }) {
@@ -93,9 +91,7 @@ function OneSystem({
           );
         })}
       </div>
-      {instrument && !folded.hand && (
-        <LeftHandTrack system={system} notes={own} instrument={instrument} marked={fingersMarked} selected={focus} preview={preview} />
-      )}
+      {instrument && !folded.hand && <LeftHandTrack system={system} notes={own} instrument={instrument} marked={fingersMarked} selected={focus} />}
       {!folded.bow && <BowTrack system={system} strokes={drawnStrokes} marked={bowsMarked} />}
       {part && !folded.risk && <RiskTrack system={system} risks={risks} findings={findings} barOf={(id) => noteById(part, id)?.barIndex ?? -1} />}
     </section>

@@ -21,7 +21,6 @@ interface Props {
   /** Ids whose finger is marked: drawn in full, the plan pale. */
   marked: ReadonlySet<string>;
   selected: string | null;
-  preview: boolean;
 }
 
 interface Band {
@@ -32,7 +31,7 @@ interface Band {
   position: string | null;
 }
 
-export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instrument, marked, selected, preview }: Props) {
+export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instrument, marked, selected }: Props) {
   const { lengthMm } = instrument;
   const drawn = notes.filter((note) => system.heads[note.id]);
   const deepest = drawn.reduce((most, note) => Math.max(most, stopMm(lengthMm, note.place.stop)), 0);
@@ -122,7 +121,7 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
         const fill = open ? 'var(--sheet)' : full ? 'var(--spruce)' : 'var(--sheet)';
         const ink = full && !open ? 'var(--sheet)' : 'var(--spruce)';
         return (
-          <g key={note.id} opacity={preview && !full ? 0.95 : 1}>
+          <g key={note.id}>
             {note.id === selected && <circle cx={x} cy={y} r={radius + 4} fill="none" stroke="var(--ink)" strokeWidth={1.5} />}
             {place.harmonic !== null ? (
               <rect

@@ -1,0 +1,55 @@
+'use client';
+
+import { ProblemNote, type Problem } from '@/ui/kit/problem';
+
+interface Props {
+  problems: ReadonlyArray<Problem | null>;
+  own: Problem | null;
+  onCloseOwn(): void;
+  unknownInstrument: boolean;
+  /** How many marks were changed elsewhere; null without a clash. */
+  clash: number | null;
+  onSettle(keepMine: boolean): void;
+  passagesChanged: string | null;
+  onUndoPassages(): void;
+  onDismissPassages(): void;
+}
+
+/** What the coach must know, above the score. */
+export function Notices({ problems, own, onCloseOwn, unknownInstrument, clash, onSettle, passagesChanged, onUndoPassages, onDismissPassages }: Props) {
+  return (
+    <div className="grid gap-2 px-3 pt-2 empty:hidden">
+      {problems.map((problem) => problem && <ProblemNote key={problem.what} problem={problem} />)}
+      {own && <ProblemNote problem={own} onClose={onCloseOwn} />}
+      {unknownInstrument && (
+        <p className="rounded-lg border border-line bg-sheet px-3 py-2">
+          The name of this part says no bowed instrument that is known here; it is checked as for a violin. Choose a player above to say otherwise.
+        </p>
+      )}
+      {clash !== null && (
+        <div role="alert" className="flex flex-wrap items-center gap-2 rounded-lg border border-plum bg-plum-pale px-3 py-2">
+          <p className="grow">
+            {clash} {clash === 1 ? 'mark was' : 'marks were'} changed elsewhere meanwhile. Your last changes are kept here and not saved yet.
+          </p>
+          <button type="button" className="button" onClick={() => onSettle(true)}>
+            Keep mine
+          </button>
+          <button type="button" className="button" onClick={() => onSettle(false)}>
+            Take theirs
+          </button>
+        </div>
+      )}
+      {passagesChanged && (
+        <p role="status" className="flex items-center gap-3 rounded-lg border border-line bg-sheet px-3 py-1">
+          <span className="grow">{passagesChanged}.</span>
+          <button type="button" className="button min-h-7" onClick={onUndoPassages}>
+            Undo
+          </button>
+          <button type="button" className="button min-h-7" onClick={onDismissPassages}>
+            Fine
+          </button>
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,23 @@
+/** What the tracks show: the plan that was checked, or the highlighted choice in its place. Plain functions. */
+import type { Stroke } from '@/core/bow-arm/bowing';
+import type { FingeredNote } from '@/core/left-hand/fingering';
+import type { BarRange } from '@/core/score/bars';
+import { ticksOf } from '@/core/score/bars';
+import type { Part } from '@/core/score/score';
+import type { Choices } from './use-choices';
+
+type Highlighted = Pick<Choices, 'suggestions' | 'ofNote' | 'highlighted'>;
+
+export function previewedNotes(planned: readonly FingeredNote[], { suggestions, ofNote, highlighted }: Highlighted): readonly FingeredNote[] {
+  const way = suggestions?.kind === 'fingering' ? suggestions.items[highlighted]?.way.notes : highlighted > 0 ? ofNote?.items[highlighted]?.notes : undefined;
+  if (!way) return planned;
+  const changed = new Map(way.map((note) => [note.id, note]));
+  return planned.map((note) => changed.get(note.id) ?? note);
+}
+
+export function previewedStrokes(planned: readonly Stroke[], { suggestions, highlighted }: Highlighted, part: Part | null, range: BarRange): readonly Stroke[] {
+  const strokes = suggestions?.kind === 'bowing' ? suggestions.items[highlighted]?.plan.strokes : undefined;
+  if (!strokes || !part) return planned;
+  const { from, to } = ticksOf(part, range);
+  return [...planned.filter((stroke) => stroke.onset < from), ...strokes, ...planned.filter((stroke) => stroke.onset >= to)];
+}
