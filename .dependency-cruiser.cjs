@@ -30,8 +30,13 @@ module.exports = {
     },
     { name: 'server-imports-core', severity: 'error', from: { path: '^server/' }, to: { path: '^(app|ui|headless|tools|tests)/' } },
     { name: 'server-starts-workers-by-path', severity: 'error', from: { path: '^server/' }, to: { path: '^workers/', dependencyTypesNot: ['type-only'] } },
-    { name: 'ui-never-server', severity: 'error', from: { path: '^ui/' }, to: { path: '^(app|server|headless|demo|tools|tests)/' } },
-    { name: 'ui-starts-workers-by-path', severity: 'error', from: { path: '^ui/' }, to: { path: '^workers/', dependencyTypesNot: ['type-only'] } },
+    { name: 'ui-never-server', severity: 'error', from: { path: '^ui/', pathNot: '\\.test\\.ts$' }, to: { path: '^(app|server|headless|demo|tools|tests)/' } },
+    {
+      name: 'ui-starts-workers-by-path',
+      severity: 'error',
+      from: { path: '^ui/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^workers/', dependencyTypesNot: ['type-only'] },
+    },
     {
       name: 'app-not-workers',
       severity: 'error',

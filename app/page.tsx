@@ -1,11 +1,12 @@
 import { shelf } from '@/server/pieces';
-import { currentStudio } from '@/server/studio';
+import { currentStudio, studioName } from '@/server/studio';
 import { Shelf } from '@/ui/shelf/shelf';
 
 export const dynamic = 'force-dynamic';
 export const metadata = { title: 'Shelf' };
 
 export default async function Page() {
-  const pieces = await shelf(await currentStudio());
-  return <Shelf pieces={pieces.map((piece) => ({ ...piece, receivedAt: piece.receivedAt.toISOString() }))} />;
+  const studioId = await currentStudio();
+  const [pieces, studio] = await Promise.all([shelf(studioId), studioName(studioId)]);
+  return <Shelf studio={studio} pieces={pieces.map((piece) => ({ ...piece, receivedAt: piece.receivedAt.toISOString() }))} />;
 }

@@ -12,5 +12,11 @@ export async function currentStudio(): Promise<string> {
   return studioId;
 }
 
+/** Its name, as the shelf shows it. */
+export async function studioName(id: string): Promise<string> {
+  const { rows } = await pool().query<{ name: string }>('SELECT name FROM studios WHERE id = $1', [id]);
+  return rows[0]?.name ?? '';
+}
+
 /** The name that changes are signed with until there are accounts. */
 export const AUTHOR = 'coach';

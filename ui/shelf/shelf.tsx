@@ -27,7 +27,7 @@ export interface ShelfPiece {
   parts: ShelfPart[];
 }
 
-export function Shelf({ pieces }: { pieces: ShelfPiece[] }) {
+export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[] }) {
   const router = useRouter();
   const chooser = useRef<HTMLInputElement>(null);
   const [reading, setReading] = useState<string | null>(null);
@@ -90,7 +90,7 @@ export function Shelf({ pieces }: { pieces: ShelfPiece[] }) {
         <ThemeSwitch />
       </header>
       <main className="mx-auto grid max-w-6xl gap-4 p-6">
-        <h1 className="sr-only">Shelf</h1>
+        <h1 className="text-2xl">{studio}</h1>
         <section
           aria-label="Take in a part"
           className={`flex flex-wrap items-center gap-4 rounded-xl border-2 border-dashed px-5 py-4 ${over ? 'border-spruce bg-spruce-pale' : 'border-line bg-sheet'}`}
