@@ -125,6 +125,8 @@ test('clicking and shift-clicking in the score select; the tracks fold; the tabl
   await page.getByRole('button', { name: 'As a table' }).click();
   const notes = demoScore('evening-barge').score.parts[0]!.notes.filter((note) => note.barIndex < 16);
   await expect(page.getByRole('table').getByRole('row')).toHaveCount(notes.length + 1);
+  expect((await page.getByRole('table').boundingBox())!.height).toBeGreaterThan(notes.length * 15);
+  expect((await page.getByRole('table').locator('..').boundingBox())!.height).toBeGreaterThan(notes.length * 15);
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys of the score' })).toBeVisible();
 });

@@ -299,7 +299,7 @@ export function Desk({ data }: { data: DeskData }) {
             aria-describedby="status"
             data-engraved={engraved.current}
             data-report={report !== null}
-            className="grid grow content-start gap-2 overflow-y-auto px-3 py-2 focus-visible:-outline-offset-2"
+            className="grid min-h-0 grow auto-rows-max content-start gap-2 overflow-y-auto px-3 py-2 focus-visible:-outline-offset-2"
             onKeyDown={onKeyDown}
           >
             {engraved.engraving ? (
@@ -319,7 +319,7 @@ export function Desk({ data }: { data: DeskData }) {
                 folded={folded}
                 onPick={go}
               />
-            ) : (
+            ) : engraved.problem ? null : (
               <p className="flex items-center gap-2 p-6 text-soft" role="status">
                 <LoaderCircle size={16} className="animate-spin" aria-hidden /> Engraving {passage.name} …
               </p>
@@ -328,7 +328,7 @@ export function Desk({ data }: { data: DeskData }) {
               <PlanTable open={open} range={passage} instrument={instrument} notes={notes} strokes={strokes} risks={risks} marked={fingersMarked} />
             )}
           </div>
-          <p id="status" role="status" className="truncate border-t border-line bg-sheet px-3 py-1 text-[13px]">
+          <p id="status" role="status" className="shrink-0 truncate border-t border-line bg-sheet px-3 py-1 text-[13px]">
             {statusText(open, focus, chosen, state.marking, focus && notes.find((note) => note.id === focus.id))}
           </p>
         </main>

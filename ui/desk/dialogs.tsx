@@ -8,7 +8,7 @@ import { KEY_LIST } from './keys';
 
 const OVERLAY = 'fixed inset-0 z-40 bg-ink/30';
 const CONTENT =
-  'fixed top-24 left-1/2 z-50 max-h-[80vh] w-[min(34rem,92vw)] -translate-x-1/2 overflow-y-auto rounded-xl border border-line bg-sheet p-5 shadow-xl';
+  'fixed top-24 left-1/2 z-50 max-h-[80vh] w-[min(46rem,92vw)] -translate-x-1/2 overflow-y-auto rounded-xl border border-line bg-sheet p-5 shadow-xl';
 
 export function KeysDialog({ open, onOpen }: { open: boolean; onOpen(open: boolean): void }) {
   return (
@@ -17,10 +17,10 @@ export function KeysDialog({ open, onOpen }: { open: boolean; onOpen(open: boole
         <Dialog.Overlay className={OVERLAY} />
         <Dialog.Content className={CONTENT} aria-describedby={undefined}>
           <Dialog.Title className="text-lg">Keys of the score</Dialog.Title>
-          <dl className="mt-3 grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1.5 sm:columns-1">
+          <dl className="mt-3 gap-x-8 sm:columns-2">
             {KEY_LIST.map(({ keys, what }) => (
-              <div key={what} className="contents">
-                <dt className="flex gap-1">
+              <div key={what} className="mb-1.5 flex break-inside-avoid items-center gap-3">
+                <dt className="flex w-32 shrink-0 gap-1">
                   {keys.map((key) =>
                     key === '–' ? (
                       <span key={key}>–</span>

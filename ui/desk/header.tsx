@@ -43,7 +43,7 @@ export function Header({ data, players, player, tempo, save, canUndo, canRedo, o
             {data.part.name} <ChevronDown size={14} aria-hidden />
           </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
-            <DropdownMenu.Content className="menu" align="start">
+            <DropdownMenu.Content className="menu" sideOffset={6} align="start">
               {data.siblings.map((part) => (
                 <DropdownMenu.Item key={part.id} className="menu-item" asChild>
                   <Link href={`/desk/${part.id}`}>
@@ -122,7 +122,7 @@ function PlayerMenu({ players, player, onPlayer }: { players: readonly PlayerCho
         {player && <span className="text-soft max-xl:hidden">{describe(player)}</span>} <ChevronDown size={14} aria-hidden />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content className="menu" align="end">
+        <DropdownMenu.Content className="menu" sideOffset={6} align="end">
           <DropdownMenu.RadioGroup value={player?.id ?? ''} onValueChange={(id) => onPlayer(id || null)}>
             {[null, ...players].map((each) => (
               <DropdownMenu.RadioItem key={each?.id ?? 'usual'} value={each?.id ?? ''} className="menu-item">

@@ -20,8 +20,17 @@ async function toolkit(): Promise<VerovioToolkit> {
   return ready;
 }
 
+/** After a failure the engraver is loaded anew: what it left in its memory may be broken. */
 export async function engrave(musicXml: string, widthPx: number): Promise<Engraving> {
-  const verovio = await toolkit();
+  try {
+    return draw(await toolkit(), musicXml, widthPx);
+  } catch (error) {
+    ready = null;
+    throw new Error('the passage could not be engraved', { cause: error });
+  }
+}
+
+function draw(verovio: VerovioToolkit, musicXml: string, widthPx: number): Engraving {
   verovio.setOptions({
     inputFrom: 'xml',
     scale: SCALE,

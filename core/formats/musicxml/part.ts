@@ -65,7 +65,7 @@ export function readPart(source: PartSource, ticksPerQuarter: number, text: stri
     for (const element of measure.children) {
       switch (element.name) {
         case 'attributes': {
-          readAttributes(element, walk);
+          readAttributes(element, walk, place, warnings);
           break;
         }
         case 'backup':
@@ -235,30 +235,41 @@ const compareText = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
 
 const quarters = (ticks: number, ticksPerQuarter: number) => Math.round((ticks / ticksPerQuarter) * 100) / 100;
 
-function readAttributes(element: XmlElement, walk: Walk): void {
+/** Takes the attributes over; what no score can mean is left out, and said. */
+function readAttributes(element: XmlElement, walk: Walk, place: string, warnings: Warning[]): void {
   walk.divisions = childNumber(element, 'divisions') ?? walk.divisions;
   const time = child(element, 'time');
-  if (time) {
-    const beats = time.children.filter((c) => c.name === 'beats').map((c) => c.text.split('+').reduce((sum, x) => sum + Number(x), 0));
-    const types = time.children.filter((c) => c.name === 'beat-type').map((c) => Number(c.text));
-    const type = Math.max(...types);
-    const total = beats.reduce((sum, count, i) => sum + (count * type) / (types[i] ?? type), 0);
-    if (total > 0 && Number.isFinite(total) && type > 0) {
-      walk.beats = total;
-      walk.beatType = type;
-    }
-  }
-  walk.fifths = childNumber(child(element, 'key'), 'fifths') ?? walk.fifths;
+  if (time && !time.children.some((sign) => sign.name === 'senza-misura')) readTime(time, walk, place, warnings);
+  const fifths = childNumber(child(element, 'key'), 'fifths');
+  if (fifths !== null && Math.abs(fifths) <= MOST_ACCIDENTALS) walk.fifths = Math.round(fifths);
   const clef = child(element, 'clef');
   if (clef && walk.clef === null) walk.clef = `${childText(clef, 'sign') ?? ''}${childText(clef, 'line') ?? ''}`;
   const transpose = child(element, 'transpose');
-  if (transpose) {
-    const octaves = childNumber(transpose, 'octave-change') ?? 0;
-    const chromatic = childNumber(transpose, 'chromatic') ?? 0;
-    walk.transposes = true;
-    walk.chromatic = chromatic + 12 * octaves;
-    walk.diatonic = (childNumber(transpose, 'diatonic') ?? Math.round((chromatic * 7) / 12)) + 7 * octaves;
+  if (!transpose) return;
+  const octaves = childNumber(transpose, 'octave-change') ?? 0;
+  const chromatic = childNumber(transpose, 'chromatic') ?? 0;
+  const diatonic = childNumber(transpose, 'diatonic') ?? Math.round((chromatic * 7) / 12);
+  if (![octaves, chromatic, diatonic].every(Number.isInteger) || Math.abs(octaves) > 4 || Math.abs(chromatic) > 24 || Math.abs(diatonic) > 14) {
+    warnings.push({ place, text: 'The transposition in the file is not one that an instrument has; it is left out.' });
+    return;
   }
+  walk.transposes = true;
+  walk.chromatic = chromatic + 12 * octaves;
+  walk.diatonic = diatonic + 7 * octaves;
+}
+
+const MOST_ACCIDENTALS = 11;
+const MOST_BEATS = 64;
+
+function readTime(time: XmlElement, walk: Walk, place: string, warnings: Warning[]): void {
+  const beats = time.children.filter((c) => c.name === 'beats').map((c) => c.text.split('+').reduce((sum, x) => sum + Number(x), 0));
+  const types = time.children.filter((c) => c.name === 'beat-type').map((c) => Number(c.text));
+  const type = Math.max(...types);
+  const total = beats.reduce((sum, count, i) => sum + (count * type) / (types[i] ?? type), 0);
+  if (total > 0 && total <= MOST_BEATS && [1, 2, 4, 8, 16, 32, 64].includes(type)) {
+    walk.beats = total;
+    walk.beatType = type;
+  } else warnings.push({ place, text: `The time signature in the file cannot be read; ${walk.beats}/${walk.beatType} goes on.` });
 }
 
 function readPitch(element: XmlElement): Pitch | null {

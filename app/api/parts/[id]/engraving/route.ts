@@ -20,6 +20,16 @@ export async function POST(request: Request, { params }: { params: Promise<{ id:
     const { marking, ...view } = sent.value;
     if (view.toBar < view.fromBar || view.toBar >= part.bars)
       return problemResponse({ place: null, what: 'The part does not have these bars.', remedy: 'Choose another passage.' });
-    return Response.json(await engraved(studioId, part.id, marking, view));
+    try {
+      return Response.json(await engraved(studioId, part.id, marking, view));
+    } catch (error) {
+      console.error(error);
+      const bars = `bars ${part.barLabels[view.fromBar]}–${part.barLabels[view.toBar]}`;
+      return problemResponse({
+        place: bars,
+        what: 'The engraver cannot draw these bars; the file may be damaged here.',
+        remedy: 'The table shows them all the same, and marks are kept. Choose other bars, or correct the file and drop it again.',
+      });
+    }
   });
 }
