@@ -1,7 +1,6 @@
 /** The JSON that bin/omaggio prints, as Zod schemas. Field names are a promise to programs outside. */
 import { z } from 'zod';
 
-const problem = z.object({ place: z.string().nullable(), what: z.string(), remedy: z.string() });
 const warning = z.object({ place: z.string(), text: z.string() });
 const at = { bar: z.string(), barIndex: z.int().nonnegative(), beat: z.number() };
 
@@ -119,5 +118,3 @@ export const checkShape = z.object({
 export const marksFileShape = z.object({
   marks: z.array(z.object({ id: z.string(), kind: z.enum(['finger', 'string', 'bow', 'retake', 'hook', 'slur', 'covered']), value: z.string() })),
 });
-
-export const problemShape = problem;

@@ -40,8 +40,8 @@ export async function shelf(studioId: string): Promise<ShelfPiece[]> {
 export interface TakenIn {
   pieceId: string;
   title: string;
-  /** The same file lay on the shelf already. */
-  alreadyThere: boolean;
+  /** The same file was here before: it lies on the shelf already, or is put back with its marks. */
+  known: 'new' | 'on the shelf' | 'put back';
   firstPartId: string;
   warnings: Array<{ place: string; text: string }>;
 }
@@ -49,7 +49,7 @@ export interface TakenIn {
 /** Reads a file and puts it on the shelf; with a problem nothing is stored. */
 export async function takeIn(studioId: string, fileName: string, bytes: Uint8Array): Promise<Result<TakenIn>> {
   const sha256 = createHash('sha256').update(bytes).digest('hex');
-  const known = await pieceByHash(studioId, sha256);
+  const known = await knownPiece(studioId, sha256);
   if (known) return good(known);
   const read = await inWorker('readFile', { bytes });
   if (!read.ok) return read;
@@ -88,24 +88,34 @@ export async function takeIn(studioId: string, fileName: string, bytes: Uint8Arr
       }
       return piece;
     });
-    return good({ pieceId, title: name, alreadyThere: false, warnings, firstPartId: await firstPart(studioId, pieceId) });
+    return good({ pieceId, title: name, known: 'new', warnings, firstPartId: await firstPart(studioId, pieceId) });
   } catch (error) {
     // The same file taken in twice at the same moment: the first one counts.
     if ((error as { constraint?: string }).constraint === 'pieces_on_shelf') {
-      const there = await pieceByHash(studioId, sha256);
+      const there = await knownPiece(studioId, sha256);
       if (there) return good(there);
     }
     throw error;
   }
 }
 
-async function pieceByHash(studioId: string, sha256: string): Promise<TakenIn | null> {
-  const { rows } = await pool().query<{ id: string; title: string }>(
-    'SELECT pieces.id, title FROM pieces JOIN sources ON sources.id = source_id WHERE pieces.studio_id = $1 AND sha256 = $2 AND removed_at IS NULL',
+/** The piece that was made of this file, back on the shelf if it had been taken off: its marks are what the coach looks for. */
+async function knownPiece(studioId: string, sha256: string): Promise<TakenIn | null> {
+  const { rows } = await pool().query<{ id: string; title: string; removed: boolean }>(
+    `SELECT pieces.id, title, removed_at IS NOT NULL AS removed FROM pieces JOIN sources ON sources.id = source_id
+      WHERE pieces.studio_id = $1 AND sha256 = $2 ORDER BY removed_at DESC NULLS FIRST LIMIT 1`,
     [studioId, sha256],
   );
   const piece = rows[0];
-  return piece ? { pieceId: piece.id, title: piece.title, alreadyThere: true, warnings: [], firstPartId: await firstPart(studioId, piece.id) } : null;
+  if (!piece) return null;
+  if (piece.removed) await setOnShelf(studioId, piece.id, true);
+  return {
+    pieceId: piece.id,
+    title: piece.title,
+    known: piece.removed ? 'put back' : 'on the shelf',
+    warnings: [],
+    firstPartId: await firstPart(studioId, piece.id),
+  };
 }
 
 async function firstPart(studioId: string, pieceId: string): Promise<string> {

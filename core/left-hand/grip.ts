@@ -3,7 +3,7 @@
  * one place; double stops and chords need places that one hand can hold at the same time.
  */
 import { stopMm } from '../instruments/geometry';
-import { spreadMm, THUMB, type Player } from '../instruments/player';
+import { fingerNumber, spreadMm, THUMB, type Player } from '../instruments/player';
 import type { Note } from '../score/score';
 import type { LeftHandCosts } from './costs';
 import { placesFor, type Place } from './places';
@@ -46,7 +46,7 @@ function fits(place: Place, lock: Lock | undefined): boolean {
   if (!lock) return true;
   if (lock.string !== undefined && place.string !== lock.string) return false;
   if (lock.finger === undefined) return true;
-  const finger = lock.finger === 'T' ? THUMB : Number(lock.finger);
+  const finger = fingerNumber(lock.finger);
   return place.finger === finger || (finger === 0 && place.harmonic !== null);
 }
 

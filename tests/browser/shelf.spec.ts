@@ -43,6 +43,11 @@ test('the same file again opens no second piece; a piece taken off can be put ba
   await expect(page.getByRole('heading', { name: 'Off And On' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Put it back' }).click();
   await expect(page.getByRole('heading', { name: 'Off And On' })).toBeVisible();
+  await page.getByRole('button', { name: 'Take Off And On off the shelf' }).click();
+  await expect(page.getByRole('heading', { name: 'Off And On' })).toHaveCount(0);
+  await drop(page, [{ name: 'off-and-on.musicxml', content }]);
+  await expect(page.getByText('Off And On was here before')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Off And On' })).toBeVisible();
 });
 
 test('a part that is not there says so and leads back', async ({ page }) => {

@@ -52,7 +52,7 @@ test('the server says that it is there', async () => {
 describe('taking in', () => {
   test('the same file again is found, not doubled', async () => {
     const again = await takeIn(post('/api/pieces?name=other-name.musicxml', demoText('low-tide')));
-    expect([again.status, ((await again.json()) as { alreadyThere: boolean }).alreadyThere]).toEqual([200, true]);
+    expect([again.status, ((await again.json()) as { known: string }).known]).toEqual([200, 'on the shelf']);
   });
   test('a file over the limit is refused, whether it says its length or not', async () => {
     expect(await problem(await takeIn(post('/api/pieces?name=big.musicxml', 'x', { 'content-length': String(LARGEST_FILE_BYTES + 1) })))).toMatch(

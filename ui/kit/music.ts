@@ -7,8 +7,6 @@ const SIGNS: Readonly<Record<string, string>> = { '-2': '𝄫', '-1': '♭', '0'
 
 export const pitchLabel = ({ step, alter, octave }: Pitch): string => `${step}${SIGNS[String(alter)] ?? ''}${octave}`;
 
-export const numeral = (string: number): string => ['', 'I', 'II', 'III', 'IV', 'V'][string] ?? String(string);
-
 export function placeLabel(part: Part, note: Note, ticksPerQuarter: number): string {
   const bar = part.bars[note.barIndex]!;
   const beat = beatOf(bar, note.tick, ticksPerQuarter);

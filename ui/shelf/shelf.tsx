@@ -48,9 +48,10 @@ export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[]
         failed.push(await problemOf(response));
         continue;
       }
-      const taken = (await response.json()) as { title: string; alreadyThere: boolean; firstPartId: string };
-      if (taken.alreadyThere) setNotice(`${taken.title} lies on the shelf already; its marks are as they were.`);
-      else opened = taken.firstPartId;
+      const taken = (await response.json()) as { title: string; known: 'new' | 'on the shelf' | 'put back'; firstPartId: string };
+      if (taken.known === 'new') opened = taken.firstPartId;
+      else if (taken.known === 'put back') setNotice(`${taken.title} was here before: it is back on the shelf, with its marks.`);
+      else setNotice(`${taken.title} lies on the shelf already; its marks are as they were.`);
     }
     setReading(null);
     setProblems(failed);

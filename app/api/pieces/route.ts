@@ -19,7 +19,7 @@ export async function POST(request: Request): Promise<Response> {
     }
     const taken = await takeIn(studioId, fileName, bytes);
     if (!taken.ok) return problemResponse({ ...taken.problem, place: [fileName, taken.problem.place].filter(Boolean).join(', ') });
-    return Response.json(taken.value, { status: taken.value.alreadyThere ? 200 : 201 });
+    return Response.json(taken.value, { status: taken.value.known === 'new' ? 201 : 200 });
   });
 }
 
