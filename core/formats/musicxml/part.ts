@@ -280,8 +280,10 @@ function readPitch(element: XmlElement): Pitch | null {
   return { step: step as Step, alter, octave };
 }
 
+/** A tie is said by `<tie>`; some files only draw it (`<tied>`). */
 function hasTie(element: XmlElement, type: 'start' | 'stop'): boolean {
-  return element.children.some((candidate) => candidate.name === 'tie' && candidate.attributes.type === type);
+  const isTie = (sign: XmlElement) => (sign.name === 'tie' || sign.name === 'tied') && sign.attributes.type === type;
+  return element.children.some((candidate) => isTie(candidate) || (candidate.name === 'notations' && candidate.children.some(isTie)));
 }
 
 function partName(source: PartSource): string {

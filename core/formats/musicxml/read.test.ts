@@ -118,6 +118,14 @@ describe('what a string player must know of each note', () => {
       [null, false],
     ]);
   });
+  test('a tie that is only drawn is a tie', () => {
+    const tied = (type: string) => `<notations><tied type="${type}"/></notations>`;
+    const part = partOf(score(measure(ATTRIBUTES + note('A', 4, 8, tied('start'))) + measure(note('A', 4, 8, tied('stop')), '2')));
+    expect(part.notes.map((n) => [n.tiedFrom, n.tiedTo])).toEqual([
+      [false, true],
+      [true, false],
+    ]);
+  });
   test('an upbeat is as long as it is filled', () => {
     const part = partOf(score(measure(ATTRIBUTES + note('A', 4, 2), '0', ' implicit="yes"') + measure(QUARTERS, '1')));
     expect(part.bars.map((bar) => [bar.label, bar.ticks, bar.pickup])).toEqual([
