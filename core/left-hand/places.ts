@@ -8,6 +8,7 @@ import type { Instrument } from '../instruments/instrument';
 import { THUMB, type Player } from '../instruments/player';
 import { chromaticPositionName, frameStop, letterPositionName } from '../instruments/positions';
 import type { Note } from '../score/score';
+import type { LeftHandCosts } from './costs';
 
 export type Shape = 'open' | 'closed' | 'extended' | 'extended back' | 'upper' | 'thumb';
 
@@ -35,17 +36,10 @@ export interface Place {
   letter: number;
 }
 
-export interface PlaceCosts {
-  lowFirst: number;
-  highFirst: number;
-  oddAlteration: number;
-  highThird: number;
-  lowFourth: number;
-  enharmonic: number;
-  fourthExtended: number;
-  firstBack: number;
-  extension: number;
-}
+export type PlaceCosts = Pick<
+  LeftHandCosts,
+  'lowFirst' | 'highFirst' | 'oddAlteration' | 'highThird' | 'lowFourth' | 'enharmonic' | 'fourthExtended' | 'firstBack' | 'extension'
+>;
 
 /** Beginners stay near the nut: highest stop by level (common practice). */
 const HIGHEST_BY_LEVEL = { beginner: 12, intermediate: 19, advanced: 26, professional: 40 } as const;
