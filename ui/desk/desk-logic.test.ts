@@ -94,17 +94,19 @@ describe('the marking in the browser', () => {
     const theirs: Marking = { [markKey('a', 'finger')]: coach('1') };
     const clash = { status: 409, body: { ok: false, conflicts: [{ change: finger('a', '3')[0], stored: coach('1') }], marking: theirs } };
     for (const keepMine of [true, false]) {
-      const { around, sent } = stage([clash]);
+      const { around, sent, kept } = stage([clash]);
       const store = new MarkingStore({}, [], around);
       store.apply('Finger 3', finger('a', '3'));
       await settled();
       expect(store.snapshot().save).toBe('conflict');
       store.apply('Finger 2', finger('b', '2'));
-      expect(store.snapshot().marking).not.toHaveProperty('b|finger');
+      expect(store.snapshot()).toMatchObject({ save: 'conflict', marking: { 'b|finger': coach('2') } });
+      expect([sent.length, kept().length]).toEqual([1, 2]);
       store.settle(keepMine);
       await settled();
-      expect(store.snapshot()).toMatchObject({ save: 'saved', marking: { 'a|finger': coach(keepMine ? '3' : '1') } });
-      if (keepMine) expect(sent.at(-1)![0]!.changes[0]!.from).toEqual(coach('1'));
+      expect(store.snapshot().save).toBe('saved');
+      expect(store.snapshot().marking).toEqual(keepMine ? { 'a|finger': coach('3'), 'b|finger': coach('2') } : { 'a|finger': coach('1') });
+      if (keepMine) expect(sent.at(-1)!.map((set) => set.changes[0]!.from)).toEqual([coach('1'), null]);
     }
   });
 });

@@ -1,7 +1,7 @@
 /**
  * The marking as the browser holds it: every change is applied at once, kept in local storage until the
  * server has it, sent in order, and can be taken back. A clash with someone else's change is shown, never
- * overwritten.
+ * overwritten; until it is settled, more marks can be made and are kept.
  */
 import { applyChanges, type Change, type ChangeSet, type Conflict } from '@/core/marking/change';
 import { pushed, stacksOf, undoing, type Stacks } from '@/core/marking/history';
@@ -55,18 +55,18 @@ export class MarkingStore {
   readonly snapshot = (): MarkingState => this.state;
 
   apply(reason: string, changes: readonly Change[]): void {
-    if (changes.length === 0 || this.state.conflict) return;
+    if (changes.length === 0) return;
     this.add({ id: this.around.newId(), at: this.around.now(), reason, changes: [...changes], undoes: null });
   }
 
   undo(): void {
     const last = this.state.stacks.undo.at(-1);
-    if (last && !this.state.conflict) this.add(undoing(last, this.around.newId(), this.around.now()));
+    if (last) this.add(undoing(last, this.around.newId(), this.around.now()));
   }
 
   redo(): void {
     const last = this.state.stacks.redo.at(-1);
-    if (last && !this.state.conflict) this.add(undoing(last, this.around.newId(), this.around.now()));
+    if (last) this.add(undoing(last, this.around.newId(), this.around.now()));
   }
 
   /** Settles a clash: the own unsaved changes are put on top of what is stored, or let go. */
@@ -106,7 +106,7 @@ export class MarkingStore {
     if (applied.conflicts.length) return;
     const pending = [...this.state.pending, set];
     this.around.keep(pending);
-    this.set({ marking: applied.marking, stacks: pushed(this.state.stacks, set), pending, save: 'saving' });
+    this.set({ marking: applied.marking, stacks: pushed(this.state.stacks, set), pending, save: this.state.conflict ? 'conflict' : 'saving' });
     void this.flush();
   }
 
