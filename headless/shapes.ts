@@ -23,15 +23,15 @@ export const notesShape = z.object({
   notes: z.array(z.object({ id: z.string(), ...at, onset: z.number(), duration: z.number(), pitch: z.string() })),
 });
 
+/** What every alternative carries: its cost taken apart, and what it is after. */
+const costed = { total: z.number(), terms: z.record(z.string(), z.number()), strategy: z.string(), aim: z.string() };
+
 const unplayable = z.array(z.object({ noteIds: z.array(z.string()), ...at, reason: z.string() }));
 
 export const fingerShape = z.object({
   alternatives: z.array(
     z.object({
-      total: z.number(),
-      terms: z.record(z.string(), z.number()),
-      strategy: z.string(),
-      aim: z.string(),
+      ...costed,
       notes: z.array(
         z.object({
           id: z.string(),
@@ -66,10 +66,7 @@ export const fingerShape = z.object({
 export const bowShape = z.object({
   alternatives: z.array(
     z.object({
-      total: z.number(),
-      terms: z.record(z.string(), z.number()),
-      strategy: z.string(),
-      aim: z.string(),
+      ...costed,
       feasible: z.boolean(),
       strokes: z.array(
         z.object({

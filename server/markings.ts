@@ -68,17 +68,16 @@ export async function storeChanges(studioId: string, markingId: string, author: 
   return inTransaction(async (client) => {
     const owner = await client.query('SELECT id FROM markings WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, markingId]);
     if (owner.rowCount === 0) return null;
-    let marking = await marksOf(client, studioId, markingId);
-    for (const set of sets) {
-      const known = await client.query('SELECT 1 FROM change_sets WHERE studio_id = $1 AND id = $2', [studioId, set.id]);
-      if (known.rowCount) continue;
+    const stored = await marksOf(client, studioId, markingId);
+    const known = await client.query<{ id: string }>('SELECT id FROM change_sets WHERE studio_id = $1 AND id = ANY($2)', [studioId, sets.map((set) => set.id)]);
+    const fresh = sets.filter((set) => !known.rows.some((row) => row.id === set.id));
+    let marking = stored;
+    for (const set of fresh) {
       const applied = applyChanges(marking, set.changes);
-      if (applied.conflicts.length) {
-        await client.query('ROLLBACK');
-        await client.query('BEGIN');
-        return { ok: false, conflicts: applied.conflicts, marking: await marksOf(client, studioId, markingId) };
-      }
+      if (applied.conflicts.length) return { ok: false, conflicts: applied.conflicts, marking: stored };
       marking = applied.marking;
+    }
+    for (const set of fresh) {
       await client.query('INSERT INTO change_sets (id, studio_id, marking_id, author, at, reason, changes, undoes) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)', [
         set.id,
         studioId,

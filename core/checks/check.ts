@@ -61,10 +61,11 @@ export function check(request: CheckRequest): Report {
   const findings: Finding[] = [];
   const limits: TempoLimit[] = [];
   const risks: NoteRisk[] = [];
-  let fingering: Fingering | null = null;
+  /** One per line, without the notes that an earlier line has. */
+  const fingerings: Fingering[] = [];
   let bowing: Bowing | null = null;
   const seen = new Set<string>();
-  linesOf(part).forEach((line, index) => {
+  for (const [index, line] of linesOf(part).entries()) {
     const isNew = (noteId: string) => !seen.has(noteId);
     const shared = { score, part, line, player, clock, marking };
     const hand = planFingering({ ...shared, alternatives: 1 });
@@ -84,19 +85,16 @@ export function check(request: CheckRequest): Report {
       limits.push(...found.limits);
     }
     if (index === 0) bowing = bow;
-    if (best)
-      fingering = fingering
-        ? { ...(fingering as Fingering), notes: [...(fingering as Fingering).notes, ...best.notes.filter((note) => isNew(note.id))] }
-        : best;
+    if (best) fingerings.push({ ...best, notes: best.notes.filter((note) => isNew(note.id)) });
     for (const event of line.events) for (const id of event.ids) seen.add(id);
-  });
+  }
   findings.sort((a, b) => a.barIndex - b.barIndex || a.beat - b.beat || b.severity - a.severity);
   const range = (from: number, to: number) => tempoRange(limits.filter((limit) => limit.barIndex >= from && limit.barIndex <= to));
   return {
     tempo: { wanted: clock.tempo, ...range(0, part.bars.length) },
     passages: request.passages.map((passage) => ({ ...passage, ...range(passage.fromBar, passage.toBar) })),
     findings,
-    fingering,
+    fingering: fingerings[0] ? { ...fingerings[0], notes: fingerings.flatMap((each) => each.notes) } : null,
     bowing,
     risks,
   };

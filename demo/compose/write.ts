@@ -4,7 +4,7 @@ import { toMusicXml } from './musicxml';
 import { SERENADE } from './serenade';
 import { EVENING_BARGE, HERON, LOW_TIDE, STAIRCASE } from './studies';
 
-export const DEMO_FILES = {
+const DEMO_FILES = {
   'mill-race-serenade': SERENADE,
   staircase: STAIRCASE,
   'evening-barge': EVENING_BARGE,

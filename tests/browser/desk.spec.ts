@@ -89,6 +89,19 @@ test('nothing is lost when the server does not answer: kept here, sent later', a
   await expect(status(page)).toContainText('finger 4');
 });
 
+test('a picture that does not come is asked for again', async ({ page }) => {
+  await openNew(page, 'low-tide', 'Late Picture');
+  await page.route('**/engraving', (route) => route.abort());
+  await walkTo(page, 1);
+  await page.keyboard.press('4');
+  await expect(page.getByRole('alert').filter({ hasText: 'does not answer' })).toBeVisible();
+  await expect(page.locator('.engraving svg').first()).toBeVisible();
+  await page.unroute('**/engraving');
+  await ready(page);
+  await expect(page.getByRole('alert').filter({ hasText: 'does not answer' })).toHaveCount(0);
+  await expect(page.locator('.engraving .fing').filter({ hasText: '4' })).toHaveCount(1);
+});
+
 test('two windows: a clash is shown and settled, never overwritten', async ({ page, context }) => {
   await openNew(page, 'low-tide', 'Two Windows');
   const other = await context.newPage();

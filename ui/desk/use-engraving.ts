@@ -5,6 +5,9 @@ import type { Marking } from '@/core/marking/mark';
 import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import type { Engraving } from './types';
 
+/** Without an answer it is asked again after this. */
+const RETRY_MS = 2000;
+
 interface Shown {
   engraving: Engraving;
   key: string;
@@ -24,22 +27,33 @@ export function useEngraving(
     .map(([target, mark]) => target + mark.value)
     .join()}`;
   const [shown, setShown] = useState<Shown | null>(first.engraving && widthPx === first.widthPx ? { engraving: first.engraving, key } : null);
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const [failed, setFailed] = useState<{ problem: Problem; key: string } | null>(null);
   const drawn = useRef(shown?.key ?? null);
   useEffect(() => {
     if (drawn.current === key) return;
     const abort = new AbortController();
-    void (async () => {
+    let retry: ReturnType<typeof setTimeout> | undefined;
+    const ask = async (): Promise<void> => {
       const response = await sendJson('POST', `/api/parts/${partId}/engraving`, { fromBar, toBar, widthPx, marking }, abort.signal);
       if (abort.signal.aborted) return;
-      if (!response?.ok) return setProblem(await problemOf(response));
+      if (!response?.ok) {
+        const problem = await problemOf(response);
+        if (abort.signal.aborted) return;
+        setFailed({ problem, key });
+        if (response === null) retry = setTimeout(() => void ask(), RETRY_MS);
+        return;
+      }
       const engraving = (await response.json()) as Engraving;
       if (abort.signal.aborted) return;
       drawn.current = key;
-      setProblem(null);
+      setFailed(null);
       setShown({ engraving, key });
-    })();
-    return () => abort.abort();
+    };
+    void ask();
+    return () => {
+      abort.abort();
+      clearTimeout(retry);
+    };
     // The key stands for range, width and marks together.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [partId, key]);
@@ -54,5 +68,5 @@ export function useEngraving(
   }, [isCurrent, partId, nextFrom, nextTo, widthPx, marking]);
   const passageKey = `${fromBar} ${toBar} `;
   const usable = shown && shown.key.startsWith(passageKey) ? shown : null;
-  return { engraving: usable?.engraving ?? null, problem, current: usable?.key === key };
+  return { engraving: usable?.engraving ?? null, problem: failed?.key === key ? failed.problem : null, current: usable?.key === key };
 }

@@ -8,7 +8,12 @@ export type Problem = z.infer<typeof problemShape>;
 
 /** What a failed request says, or that there was no answer. */
 export async function problemOf(response: Response | null): Promise<Problem> {
-  if (response === null) return { place: null, what: 'Omaggio does not answer.', remedy: 'Check the connection; it tries again by itself.' };
+  if (response === null)
+    return {
+      place: null,
+      what: 'Omaggio does not answer.',
+      remedy: 'Marks are kept in this browser. Check the connection, and that Omaggio runs; then try again.',
+    };
   const parsed = z.object({ problem: problemShape }).safeParse(await response.json().catch(() => null));
   return parsed.success ? parsed.data.problem : { place: null, what: `Omaggio answered with an error (${response.status}).`, remedy: 'Try again.' };
 }
