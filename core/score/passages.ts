@@ -48,5 +48,5 @@ function cut(bars: readonly Bar[], from: number, to: number, name: string | null
 function passageName(bars: readonly Bar[], from: number, to: number, mark: string | null, piece: number): string {
   if (mark) return piece === 0 ? mark : `${mark}+${from - bars.findIndex((bar) => bar.rehearsal === mark)}`;
   if (from === 0) return 'Opening';
-  return `Bars ${bars[from]!.label}–${bars[to]!.label}`;
+  return from === to ? `Bar ${bars[from]!.label}` : `Bars ${bars[from]!.label}–${bars[to]!.label}`;
 }

@@ -142,6 +142,9 @@ test('clicking and shift-clicking in the score select; the tracks fold; the tabl
   expect((await page.getByRole('table').locator('..').boundingBox())!.height).toBeGreaterThan(notes.length * 15);
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys of the score' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('3');
+  await expect(status(page)).toContainText('finger 3');
 });
 
 for (const theme of ['light', 'dark']) {

@@ -161,7 +161,10 @@ export function Desk({ data }: { data: DeskData }) {
     const same = passages.findIndex((each) => each.fromBar === selectionBars.fromBar && each.toBar === selectionBars.toBar);
     if (same >= 0) return openPassage(same);
     const label = barsLabel(part, selectionBars.fromBar, selectionBars.toBar);
-    void passageList.change([...passages, { name: `Bars ${label}`, ...selectionBars }], `New passage ${label}`);
+    void passageList.change(
+      [...passages, { name: `${selectionBars.fromBar === selectionBars.toBar ? 'Bar' : 'Bars'} ${label}`, ...selectionBars }],
+      `New passage ${label}`,
+    );
   }
 
   async function setSetting(setting: { playerId: string | null } | { tempo: number | null }) {
@@ -175,8 +178,7 @@ export function Desk({ data }: { data: DeskData }) {
   function goToBar(barIndex: number) {
     setDialog(null);
     const note = order.find((each) => each.barIndex >= barIndex);
-    // After the dialog has given the focus back.
-    if (note && note.barIndex === barIndex) setTimeout(() => go(note.id), 0);
+    if (note && note.barIndex === barIndex) go(note.id);
     else openPassage(passages.findIndex((each) => barIndex >= each.fromBar && barIndex <= each.toBar));
   }
 
@@ -349,8 +351,8 @@ export function Desk({ data }: { data: DeskData }) {
         />
       </div>
       <Footer folded={folded} onFold={setFolded} asTable={asTable} onTable={setAsTable} onKeys={() => setDialog('keys')} />
-      <KeysDialog open={dialog === 'keys'} onOpen={(isOpen) => setDialog(isOpen ? 'keys' : null)} />
-      <GoToDialog open={dialog === 'go to'} part={part} onOpen={(isOpen) => setDialog(isOpen ? 'go to' : null)} onGo={goToBar} />
+      <KeysDialog open={dialog === 'keys'} onOpen={(isOpen) => setDialog(isOpen ? 'keys' : null)} onClosed={focusScore} />
+      <GoToDialog open={dialog === 'go to'} part={part} onOpen={(isOpen) => setDialog(isOpen ? 'go to' : null)} onClosed={focusScore} onGo={goToBar} />
     </div>
   );
 }

@@ -10,12 +10,18 @@ const OVERLAY = 'fixed inset-0 z-40 bg-ink/30';
 const CONTENT =
   'fixed top-24 left-1/2 z-50 max-h-[80vh] w-[min(46rem,92vw)] -translate-x-1/2 overflow-y-auto rounded-xl border border-line bg-sheet p-5 shadow-xl';
 
-export function KeysDialog({ open, onOpen }: { open: boolean; onOpen(open: boolean): void }) {
+/** The dialogs are opened by keys, not by a button: when they close, the score gets the focus back. */
+const giveBack = (onClosed: () => void) => (event: Event) => {
+  event.preventDefault();
+  onClosed();
+};
+
+export function KeysDialog({ open, onOpen, onClosed }: { open: boolean; onOpen(open: boolean): void; onClosed(): void }) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpen}>
       <Dialog.Portal>
         <Dialog.Overlay className={OVERLAY} />
-        <Dialog.Content className={CONTENT} aria-describedby={undefined}>
+        <Dialog.Content className={CONTENT} aria-describedby={undefined} onCloseAutoFocus={giveBack(onClosed)}>
           <Dialog.Title className="text-lg">Keys of the score</Dialog.Title>
           <dl className="mt-3 gap-x-8 sm:columns-2">
             {KEY_LIST.map(({ keys, what }) => (
@@ -42,7 +48,15 @@ export function KeysDialog({ open, onOpen }: { open: boolean; onOpen(open: boole
   );
 }
 
-export function GoToDialog({ open, part, onOpen, onGo }: { open: boolean; part: Part | null; onOpen(open: boolean): void; onGo(barIndex: number): void }) {
+interface GoToProps {
+  open: boolean;
+  part: Part | null;
+  onOpen(open: boolean): void;
+  onClosed(): void;
+  onGo(barIndex: number): void;
+}
+
+export function GoToDialog({ open, part, onOpen, onClosed, onGo }: GoToProps) {
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   return (
@@ -56,7 +70,7 @@ export function GoToDialog({ open, part, onOpen, onGo }: { open: boolean; part: 
     >
       <Dialog.Portal>
         <Dialog.Overlay className={OVERLAY} />
-        <Dialog.Content className={CONTENT} aria-describedby={undefined}>
+        <Dialog.Content className={CONTENT} aria-describedby={undefined} onCloseAutoFocus={giveBack(onClosed)}>
           <Dialog.Title className="text-lg">Go to a bar</Dialog.Title>
           <form
             className="mt-3"
