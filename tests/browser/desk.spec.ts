@@ -63,6 +63,8 @@ test('passages: new from selected bars, renamed, set to other bars, removed, und
   await page.getByRole('menuitem', { name: 'Rename' }).click();
   await page.getByRole('textbox', { name: 'Name of the passage' }).fill('The turn');
   await page.keyboard.press('Enter');
+  await expect(passages.getByRole('listitem').filter({ hasText: 'The turn' })).toHaveCount(1);
+  await saved(page);
   await page.reload();
   await ready(page);
   await passages.getByRole('button', { name: 'Change passage The turn' }).click();
@@ -143,6 +145,7 @@ test('clicking and shift-clicking in the score select; the tracks fold; the tabl
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys of the score' })).toBeVisible();
   await page.keyboard.press('Escape');
+  await expect(score(page)).toBeFocused();
   await page.keyboard.press('3');
   await expect(status(page)).toContainText('finger 3');
 });

@@ -256,7 +256,7 @@ export function Desk({ data }: { data: DeskData }) {
         data={data}
         players={data.players.filter((each) => data.part.instrument === null || each.instrument === data.part.instrument)}
         player={player}
-        save={state.save}
+        save={state.save === 'saved' && passageList.saving ? 'saving' : state.save}
         tempo={{ wanted: tempo, printed: part ? printedTempo(part) : null }}
         canUndo={state.stacks.undo.at(-1)?.reason ?? null}
         canRedo={state.stacks.redo.at(-1)?.reason.replace(/^Undo: /, '') ?? null}

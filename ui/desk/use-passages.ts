@@ -8,6 +8,7 @@ import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 export function usePassages(partId: string, first: Passage[], firstIndex: number, onProblem: (problem: Problem) => void) {
   const [passages, setPassages] = useState(first);
   const [current, setCurrent] = useState(firstIndex);
+  const [saving, setSaving] = useState(false);
   const [changed, setChanged] = useState<{ what: string; before: Passage[] } | null>(null);
 
   async function change(next: readonly Passage[], what: string): Promise<void> {
@@ -18,7 +19,9 @@ export function usePassages(partId: string, first: Passage[], firstIndex: number
     setPassages(sorted);
     setCurrent(kept >= 0 ? kept : Math.max(0, Math.min(current, sorted.length - 1)));
     setChanged({ what, before });
+    setSaving(true);
     const response = await sendJson('PUT', `/api/parts/${partId}/passages`, sorted);
+    setSaving(false);
     if (response?.ok) return;
     setPassages(before);
     setChanged(null);
@@ -31,6 +34,7 @@ export function usePassages(partId: string, first: Passage[], firstIndex: number
     passages,
     current,
     setCurrent,
+    saving,
     changed: changed?.what ?? null,
     change,
     dismiss,

@@ -18,10 +18,20 @@ export async function problemOf(response: Response | null): Promise<Problem> {
   return parsed.success ? parsed.data.problem : { place: null, what: `Omaggio answered with an error (${response.status}).`, remedy: 'Try again.' };
 }
 
-/** Sends JSON; null where no answer came. */
+/** Browsers let this much go on being sent while a page is left. */
+const KEEP_ALIVE_BYTES = 48_000;
+
+/** Sends JSON, to the end also when the page is left meanwhile; null where no answer came. */
 export async function sendJson(method: string, url: string, value: unknown, signal?: AbortSignal): Promise<Response | null> {
+  const body = JSON.stringify(value);
   try {
-    return await fetch(url, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(value), ...(signal ? { signal } : {}) });
+    return await fetch(url, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body,
+      keepalive: !signal && body.length < KEEP_ALIVE_BYTES,
+      ...(signal ? { signal } : {}),
+    });
   } catch {
     return null;
   }
