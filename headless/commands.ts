@@ -1,14 +1,14 @@
 /** The commands of bin/omaggio: bytes and options in, a value of headless/shapes.ts out. */
-import { barsByLabel, ticksOf } from '../core/score/bars';
+import { barsAt } from '../core/score/address';
+import { ticksOf } from '../core/score/bars';
 import { noteById } from '../core/score/find';
 import { linesOf } from '../core/score/lines';
 import { automaticPassages } from '../core/score/passages';
 import { pitchName } from '../core/score/pitch';
 import { beatOf, type Note, type Part } from '../core/score/score';
 import { clockFor } from '../core/score/time';
-import { readMusicXmlBytes, type ReadScore } from '../core/formats/musicxml/read';
+import { likeTheFile, readMusicXmlBytes, type ReadScore } from '../core/formats/musicxml/read';
 import { writeMarked } from '../core/formats/musicxml/write';
-import { encodeLike } from '../core/formats/encoding';
 import { fingerName, playerFrom, type Player } from '../core/instruments/player';
 import { markKey, MARK_VALUES, type Marking } from '../core/marking/mark';
 import { DEFAULT_COSTS, type LeftHandCosts } from '../core/left-hand/costs';
@@ -34,7 +34,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   if (options.command === 'parts') return good({ value: partsValue(read.value), marked: null });
   const part = choosePart(score.parts, options.part);
   if (!part.ok) return part;
-  const range = options.bars === null ? good(null) : barsByLabel(part.value, options.bars);
+  const range = options.bars === null ? good(null) : barsAt(part.value, options.bars);
   if (!range.ok) return range;
   const within = range.value && ticksOf(part.value, range.value);
   const inside = (note: Note) => within === null || (note.onset >= within.from && note.onset < within.to);
@@ -71,7 +71,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
     ...(within ? { within } : {}),
   };
   const marked = (more: Marking) =>
-    options.out === null ? null : encodeLike(writeMarked(read.value.document, part.value, { ...more, ...marking.value }), bytes);
+    options.out === null ? null : likeTheFile(writeMarked(read.value.document, part.value, { ...more, ...marking.value }), bytes);
   switch (options.command) {
     case 'finger': {
       const result = fingerPart({ ...shared, costs: costs.value.leftHand });

@@ -4,7 +4,8 @@ import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { z } from 'zod';
 import { readMusicXml } from '../core/formats/musicxml/read';
-import { barsByLabel, ticksOf } from '../core/score/bars';
+import { barsAt } from '../core/score/address';
+import { ticksOf } from '../core/score/bars';
 import { linesOf } from '../core/score/lines';
 import { clockFor } from '../core/score/time';
 import { usualPlayer } from '../core/instruments/player';
@@ -80,7 +81,7 @@ async function markPassage(studioId: string, file: string, partName: string, bar
   if (!read.ok) throw new Error(read.problem.what);
   const { score } = read.value;
   const part = score.parts[0]!;
-  const range = barsByLabel(part, bars);
+  const range = barsAt(part, bars);
   if (!range.ok || part.instrument === null) throw new Error(`demo passage ${bars} of ${partName}`);
   const line = linesOf(part)[0]!;
   const request = {

@@ -2,6 +2,7 @@
 import { barIndexAt, beatTicks, type DynamicLevel, type Part } from '../score/score';
 import type { Line } from '../score/lines';
 import type { Clock } from '../score/time';
+import { pizzicatoAt, spiccatoAt } from '../score/techniques';
 import { slurLinks } from '../marking/links';
 import { bowInForce, markAt, type Marking } from '../marking/mark';
 import type { StrokeKind } from './tables';
@@ -41,29 +42,11 @@ export interface Atom {
   held: boolean;
 }
 
-/** Whether a word is in force at a tick: some words turn it on, others off. */
-function wordSwitch(part: Part, on: RegExp, off: RegExp): (tick: number) => boolean {
-  const turns = part.words
-    .map((word) => ({ tick: word.tick, on: on.test(word.text) ? true : off.test(word.text) ? false : null }))
-    .filter((turn) => turn.on !== null);
-  return (tick) => {
-    let state = false;
-    for (const turn of turns) {
-      if (turn.tick > tick) break;
-      state = turn.on === true;
-    }
-    return state;
-  };
-}
-
-export const pizzicatoAt = (part: Part) => wordSwitch(part, /\bpizz/i, /\barco\b/i);
-const spiccatoAt = (part: Part) => wordSwitch(part, /\b(spicc|saltando|sautill)/i, /\b(legato|sost|cantabile|ord\.|détaché|arco|pizz|sul)/i);
-
 export function levelAt(part: Pick<Part, 'dynamics'>, tick: number): DynamicLevel {
   let level: DynamicLevel = 'mf';
   for (const mark of part.dynamics) {
     if (mark.tick > tick) break;
-    level = mark.level;
+    if (mark.level !== null) level = mark.level;
   }
   return level;
 }

@@ -1,6 +1,4 @@
 import { makeScore, TICKS } from '../testing/make';
-import { barAt } from './address';
-import { barsByLabel, ticksOf } from './bars';
 import { noteById } from './find';
 import { linesOf } from './lines';
 import { automaticPassages } from './passages';
@@ -20,6 +18,7 @@ const bar = (index: number, more: Partial<Bar> = {}): Bar => ({
   doubleBarAfter: false,
   repeatStart: false,
   repeatEnd: false,
+  signs: null,
   ...more,
 });
 const bars = (count: number, marks: Record<number, Partial<Bar>> = {}) => ({ bars: Array.from({ length: count }, (_, i) => bar(i, marks[i])) });
@@ -45,29 +44,6 @@ describe('passages', () => {
       Array.from({ length: p.toBar - p.fromBar + 1 }, (_, i) => p.fromBar + i),
     );
     expect(covered).toEqual(Array.from({ length: count }, (_, i) => i));
-  });
-});
-
-describe('bars as people say them', () => {
-  const part = bars(40, { 16: { rehearsal: 'E' } });
-  test.each([
-    ['7', 6],
-    ['E', 16],
-    ['e+2', 18],
-    ['E-1', 15],
-    ['-6', 34],
-    ['-1', 39],
-  ])('%s', (said, index) => expect(barAt(part, said)).toEqual({ ok: true, value: index }));
-  test.each(['41', 'Q', 'E+99', '-41', ''])('"%s" is refused with a remedy', (said) => {
-    const found = barAt(part, said);
-    expect(found.ok).toBe(false);
-    if (!found.ok) expect(found.problem.remedy).toContain('1 to 40');
-  });
-  test('a range by labels, and its ticks', () => {
-    expect(barsByLabel(part, '5-12')).toEqual({ ok: true, value: { fromBar: 4, toBar: 11 } });
-    expect(barsByLabel(part, '9')).toEqual({ ok: true, value: { fromBar: 8, toBar: 8 } });
-    expect(barsByLabel(part, '12-5').ok).toBe(false);
-    expect(ticksOf(part, { fromBar: 4, toBar: 11 })).toEqual({ from: 16 * TICKS, to: 48 * TICKS });
   });
 });
 

@@ -31,7 +31,13 @@ export interface Part {
   section: boolean;
   /** Half steps to add to the written pitch to get the sound. */
   soundsHalfSteps: number;
+  /** True where the file says so itself; false where it was inferred or set by the coach. */
+  transposesItself: boolean;
   bars: Bar[];
+  /** Clef changes in order, the first one of each staff included. */
+  clefs: ClefChange[];
+  /** Key changes in order, in the middle of a bar too. */
+  keys: KeyChange[];
   /** Every pitched note head in order of onset, then voice, then pitch upwards. */
   notes: Note[];
   slurs: Slur[];
@@ -39,7 +45,29 @@ export interface Part {
   hairpins: Hairpin[];
   words: WordMark[];
   tempi: TempoMark[];
+  /** Playing signs that the file gives for sound only: where plucking begins and ends. */
+  plucked: Array<{ tick: number; on: boolean }>;
   rests: Rest[];
+}
+
+export interface Clef {
+  sign: string;
+  /** Counted from the lowest line. */
+  line: number;
+  /** Octaves of the small 8 at the clef: -1 sounds an octave lower than the plain clef. */
+  octave: number;
+}
+
+export interface ClefChange {
+  tick: number;
+  staff: number;
+  clef: Clef;
+}
+
+export interface KeyChange {
+  tick: number;
+  /** Sharps (positive) or flats (negative). */
+  fifths: number;
 }
 
 export interface Bar {
@@ -59,9 +87,64 @@ export interface Bar {
   doubleBarAfter: boolean;
   repeatStart: boolean;
   repeatEnd: boolean;
+  /** Voltas, segno, coda and the like; null for the many bars that have none. */
+  signs: PlaySigns | null;
 }
 
-export type Articulation = 'accent' | 'strong-accent' | 'staccato' | 'staccatissimo' | 'tenuto' | 'portato' | 'spiccato' | 'breath';
+/** What a bar says about the order in which the bars are played. */
+export interface PlaySigns {
+  /** How often the repeated stretch is played, where its end says so. */
+  times: number | null;
+  /** Numbers of the volta that begins here. */
+  volta: number[] | null;
+  /** A volta ends with this bar. */
+  voltaEnd: boolean;
+  segno: boolean;
+  coda: boolean;
+  toCoda: boolean;
+  fine: boolean;
+  jump: 'da capo' | 'dal segno' | null;
+}
+
+export const ARTICULATIONS = [
+  'accent',
+  'strong-accent',
+  'staccato',
+  'staccatissimo',
+  'tenuto',
+  'portato',
+  'spiccato',
+  'breath',
+  'caesura',
+  'stress',
+  'unstress',
+  'soft-accent',
+] as const;
+export type Articulation = (typeof ARTICULATIONS)[number];
+
+export type OrnamentKind = 'trill' | 'mordent' | 'inverted mordent' | 'turn' | 'inverted turn' | 'delayed turn' | 'shake' | 'slide in';
+
+export interface Ornament {
+  kind: OrnamentKind;
+  /** Alteration of the upper and the lower note where an accidental mark is printed. */
+  above: number | null;
+  below: number | null;
+}
+
+/** The sign before a note head. */
+export interface Accidental {
+  alter: number;
+  /** In brackets, or marked as a reminder in the file. */
+  courtesy: boolean;
+}
+
+/** How a length is written: an eighth in a triplet is `{ type: 'eighth', dots: 0, actual: 3, normal: 2 }`. */
+export interface WrittenLength {
+  type: string | null;
+  dots: number;
+  actual: number;
+  normal: number;
+}
 
 export interface Note {
   id: string;
@@ -87,10 +170,19 @@ export interface Note {
   articulations: Articulation[];
   fermata: boolean;
   trill: boolean;
+  ornaments: Ornament[];
+  accidental: Accidental | null;
+  length: WrittenLength;
   /** Strokes of a tremolo sign: 0 none, 3 is unmeasured. */
   tremolo: number;
-  arpeggiate: boolean;
+  /** A tremolo between this note and the next (start) or the one before (stop). */
+  tremoloWith: null | 'start' | 'stop';
+  /** A sliding line begins, ends, or passes through here. */
+  slide: null | 'start' | 'stop' | 'both';
+  chordSign: null | 'arpeggio' | 'arpeggio up' | 'arpeggio down' | 'together';
   harmonic: null | 'natural' | 'artificial';
+  /** Which pitch of a harmonic the note head shows, where the file says so (a diamond head is a touch). */
+  harmonicShows: null | 'base' | 'touching' | 'sounding';
   /** What the edition prints, in the words of the marking. */
   printed: { finger: string | null; string: number | null; bow: 'down' | 'up' | null };
   /** Which `<note>` element of the part this is, counted from 0 in file order. */
@@ -120,18 +212,24 @@ export interface DynamicMark {
   tick: number;
   /** As printed: "sfz", "fp" keep their name. */
   text: string;
-  level: DynamicLevel;
+  /** Level from here on; null for a single stressed note (sfz, rf), which leaves the level as it is. */
+  level: DynamicLevel | null;
+  /** Which sign of the part it is (`signElements`); absent for signs that no file holds. */
+  source?: number;
 }
 
 export interface Hairpin {
   kind: 'crescendo' | 'diminuendo';
   from: number;
   to: number;
+  /** Signs of its two ends. */
+  source?: readonly [number, number];
 }
 
 export interface WordMark {
   tick: number;
   text: string;
+  source?: number;
 }
 
 export interface TempoMark {
@@ -139,6 +237,8 @@ export interface TempoMark {
   /** Quarter notes per minute. */
   quartersPerMinute: number;
   printed: string | null;
+  /** Signs that say it: the metronome mark, the sound, or both. */
+  source?: readonly number[];
 }
 
 /** Largest onset + duration of the part, in ticks. */

@@ -33,13 +33,17 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
     instrumentBecause: 'test',
     section: false,
     soundsHalfSteps: 0,
+    transposesItself: false,
     bars: [],
+    clefs: [],
+    keys: [{ tick: 0, fifths: options.fifths ?? 0 }],
     notes: [],
     slurs: [],
     dynamics: options.dynamic ? [{ tick: 0, text: options.dynamic, level: options.dynamic }] : [],
     hairpins: [],
     words: (options.words ?? []).map((word) => ({ tick: word.quarter * TICKS, text: word.text })),
     tempi: [{ tick: 0, quartersPerMinute: options.tempo ?? 96, printed: null }],
+    plucked: [],
     rests: [],
   };
   let tick = 0;
@@ -82,8 +86,14 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
           articulations,
           fermata: false,
           trill: false,
+          ornaments: [],
+          accidental: null,
+          length: { type: null, dots: 0, actual: 1, normal: 1 },
           tremolo: 0,
-          arpeggiate: false,
+          tremoloWith: null,
+          slide: null,
+          chordSign: null,
+          harmonicShows: null,
           harmonic: signs.includes('*') ? 'natural' : null,
           printed: { finger: null, string: null, bow: null },
           source: part.notes.length,
@@ -113,6 +123,7 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
       doubleBarAfter: false,
       repeatStart: false,
       repeatEnd: false,
+      signs: null,
     });
     start += ticks;
   }

@@ -100,13 +100,13 @@ export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[]
           <p className="grow">
             <strong className="font-serif text-base">Drop a part or a score anywhere on this page.</strong>
             <br />
-            <span className="text-soft">MusicXML, uncompressed (.musicxml, .xml), up to 32 MB. It is kept exactly as it came.</span>
+            <span className="text-soft">MusicXML (.musicxml, .xml, .mxl), up to 32 MB. It is kept exactly as it came.</span>
           </p>
           <input
             ref={chooser}
             type="file"
             multiple
-            accept=".musicxml,.xml"
+            accept=".musicxml,.xml,.mxl"
             className="sr-only"
             tabIndex={-1}
             aria-label="MusicXML file"

@@ -4,9 +4,8 @@ import { automaticPassages, type Passage } from '../../core/score/passages';
 import type { InstrumentKind, Part, Warning } from '../../core/score/score';
 import { cutPart, cutPassage } from '../../core/formats/musicxml/cut';
 import { applyEdits } from '../../core/formats/musicxml/edits';
-import { readMusicXml, readMusicXmlBytes, type ReadScore } from '../../core/formats/musicxml/read';
+import { likeTheFile, readMusicXml, readMusicXmlBytes, type ReadScore } from '../../core/formats/musicxml/read';
 import { markEdits } from '../../core/formats/musicxml/write';
-import { encodeLike } from '../../core/formats/encoding';
 import type { Marking } from '../../core/marking/mark';
 import { bad, good, type Result } from '../../core/util/result';
 import { engrave, type Engraving } from './engraver';
@@ -109,5 +108,5 @@ export function markedFile({ bytes, markings }: MarkedTask): Uint8Array {
   if (!read.ok) throw new Error(`a stored source cannot be read: ${read.problem.what}`);
   const { document, score } = read.value;
   const edits = score.parts.flatMap((part) => (markings[part.id] ? markEdits(document, part, markings[part.id]!) : []));
-  return encodeLike(applyEdits(document.text, edits), bytes);
+  return likeTheFile(applyEdits(document.text, edits), bytes);
 }

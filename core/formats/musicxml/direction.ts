@@ -1,17 +1,34 @@
 /** Directions of a MusicXML part: dynamics, hairpins, words, tempo, rehearsal marks. */
-import type { DynamicLevel, DynamicMark, Hairpin, TempoMark, WordMark } from '../../score/score';
+import type { DynamicLevel, DynamicMark, Hairpin, Part, TempoMark, WordMark } from '../../score/score';
 import { child, childText, type XmlElement } from '../xml';
+import { readPlaySound, readPlayWords, type BarSigns } from './play-signs';
 
 export interface DirectionSink {
   dynamics: DynamicMark[];
   hairpins: Hairpin[];
   words: WordMark[];
-  tempi: TempoMark[];
-  openWedges: Map<string, { kind: Hairpin['kind']; from: number }>;
+  tempi: ReadTempo[];
+  plucked: Part['plucked'];
+  openWedges: Map<string, { kind: Hairpin['kind']; from: number; source: number }>;
+  /** Which sign of the part an element is. */
+  signOf: ReadonlyMap<XmlElement, number>;
 }
 
+/** A tempo as it is read: metric modulations know only the ratio to the tempo before. */
+export type ReadTempo = TempoMark & { ratio?: number };
+
+export const emptySink = (signOf: DirectionSink['signOf']): DirectionSink => ({
+  dynamics: [],
+  hairpins: [],
+  words: [],
+  tempi: [],
+  plucked: [],
+  openWedges: new Map(),
+  signOf,
+});
+
 /** Puts what the direction says into the sink; returns its rehearsal mark, if it has one. */
-export function readDirection(element: XmlElement, tick: number, sink: DirectionSink): string | null {
+export function readDirection(element: XmlElement, tick: number, sink: DirectionSink, bar: BarSigns): string | null {
   let rehearsal: string | null = null;
   let metronome: XmlElement | null = null;
   for (const type of element.children) {
@@ -19,13 +36,15 @@ export function readDirection(element: XmlElement, tick: number, sink: Direction
     for (const sign of type.children) {
       switch (sign.name) {
         case 'dynamics':
-          for (const dynamic of readDynamics(sign)) sink.dynamics.push({ tick, ...dynamic });
+          readDynamics(sign, tick, sink);
           break;
         case 'wedge':
           readWedge(sign, tick, sink);
           break;
         case 'words':
-          if (sign.text.trim()) sink.words.push({ tick, text: sign.text.trim() });
+          if (!sign.text.trim()) break;
+          sink.words.push({ tick, text: sign.text.trim(), source: sink.signOf.get(sign)! });
+          readPlayWords(sign.text.trim(), bar);
           break;
         case 'rehearsal':
           rehearsal = sign.text.trim() || rehearsal;
@@ -33,22 +52,55 @@ export function readDirection(element: XmlElement, tick: number, sink: Direction
         case 'metronome':
           metronome = sign;
           break;
+        case 'segno':
+          bar.segno = true;
+          break;
+        case 'coda':
+          bar.someCoda = true;
+          break;
       }
     }
   }
-  const printed = metronome ? readMetronome(metronome) : null;
   const sound = child(element, 'sound');
-  const fromSound = sound ? readSoundTempo(sound, tick, sink, printed?.text ?? null) : false;
-  if (!fromSound && printed) sink.tempi.push({ tick, quartersPerMinute: printed.quartersPerMinute, printed: printed.text });
+  const fromSound = sound ? readSound(sound, tick, sink, bar) : null;
+  const printed = metronome ? readMetronome(metronome) : null;
+  if (!metronome || !printed) return rehearsal;
+  const source = sink.signOf.get(metronome)!;
+  if (fromSound) Object.assign(fromSound, { printed: printed.text, source: [source, ...fromSound.source!] });
+  else {
+    const { ratio, quartersPerMinute } = printed;
+    sink.tempi.push({ tick, quartersPerMinute: quartersPerMinute ?? 0, printed: printed.text, source: [source], ...(ratio === null ? {} : { ratio }) });
+  }
   return rehearsal;
 }
 
-/** A `<sound tempo>` is in quarters per minute already. */
-export function readSoundTempo(sound: XmlElement, tick: number, sink: DirectionSink, printed: string | null): boolean {
+/** What a `<sound>` says; its tempo is in quarters per minute already. Returns the tempo mark it made, if any. */
+export function readSound(sound: XmlElement, tick: number, sink: DirectionSink, bar: BarSigns): ReadTempo | null {
+  readPlaySound(sound, bar);
+  if (sound.attributes.pizzicato === 'yes' || sound.attributes.pizzicato === 'no') sink.plucked.push({ tick, on: sound.attributes.pizzicato === 'yes' });
   const tempo = Number(sound.attributes.tempo);
-  if (!Number.isFinite(tempo) || tempo <= 0) return false;
-  sink.tempi.push({ tick, quartersPerMinute: tempo, printed });
-  return true;
+  if (!Number.isFinite(tempo) || tempo <= 0 || tempo > FASTEST) return null;
+  const mark: ReadTempo = { tick, quartersPerMinute: tempo, printed: null, source: [sink.signOf.get(sound)!] };
+  sink.tempi.push(mark);
+  return mark;
+}
+
+/** Quarters per minute beyond which a tempo is a mistake in the file. */
+const FASTEST = 1000;
+
+/** Tempo marks in order; a metric modulation takes its tempo from the one before it. */
+export function settledTempi(read: readonly ReadTempo[]): TempoMark[] {
+  const inOrder = [...read].sort((a, b) => a.tick - b.tick);
+  let before: number | null = null;
+  const settled: TempoMark[] = [];
+  for (const { ratio, ...mark } of inOrder) {
+    const quartersPerMinute: number | null = ratio === undefined ? mark.quartersPerMinute : before === null ? null : before * ratio;
+    if (quartersPerMinute === null || quartersPerMinute > FASTEST) continue;
+    before = quartersPerMinute;
+    settled.push({ ...mark, quartersPerMinute });
+  }
+  if (settled[0] && settled[0].tick > 0) settled.unshift({ tick: 0, quartersPerMinute: settled[0].quartersPerMinute, printed: null });
+  return settled;
 }
 
 const LEVELS: Readonly<Record<string, DynamicLevel>> = {
@@ -68,38 +120,64 @@ const LEVELS: Readonly<Record<string, DynamicLevel>> = {
   sfp: 'p',
   sfpp: 'pp',
   pf: 'f',
+  sfzp: 'p',
+  n: 'ppp',
 };
 
-/** Signs such as sfz are accents: they leave the level as it is and are not listed. */
-export function readDynamics(sign: XmlElement): Array<{ text: string; level: DynamicLevel }> {
-  const found: Array<{ text: string; level: DynamicLevel }> = [];
+/** Single stressed notes: the level stays as it was. */
+const STRESSED = new Set(['sf', 'sfz', 'sffz', 'fz', 'rf', 'rfz']);
+
+export function readDynamics(sign: XmlElement, tick: number, sink: DirectionSink): void {
   for (const dynamic of sign.children) {
     const text = dynamic.name === 'other-dynamics' ? dynamic.text.trim() : dynamic.name;
-    const level = LEVELS[text];
-    if (level) found.push({ text, level });
+    const level = LEVELS[text] ?? null;
+    if (level !== null || STRESSED.has(text)) sink.dynamics.push({ tick, text, level, source: sink.signOf.get(dynamic)! });
   }
-  return found;
 }
 
 function readWedge(sign: XmlElement, tick: number, sink: DirectionSink): void {
   const number = sign.attributes.number ?? '1';
   const type = sign.attributes.type;
-  if (type === 'crescendo' || type === 'diminuendo') sink.openWedges.set(number, { kind: type, from: tick });
+  const source = sink.signOf.get(sign)!;
+  if (type === 'crescendo' || type === 'diminuendo') sink.openWedges.set(number, { kind: type, from: tick, source });
   if (type !== 'stop') return;
   const open = sink.openWedges.get(number);
-  if (open && tick > open.from) sink.hairpins.push({ kind: open.kind, from: open.from, to: tick });
+  if (open && tick > open.from) sink.hairpins.push({ kind: open.kind, from: open.from, to: tick, source: [open.source, source] });
   sink.openWedges.delete(number);
 }
 
-const QUARTERS_OF_UNIT: Readonly<Record<string, number>> = { whole: 4, half: 2, quarter: 1, eighth: 0.5, '16th': 0.25, '32nd': 0.125 };
+const QUARTERS_OF_UNIT: Readonly<Record<string, number>> = { breve: 8, whole: 4, half: 2, quarter: 1, eighth: 0.5, '16th': 0.25, '32nd': 0.125 };
 
-function readMetronome(element: XmlElement): { quartersPerMinute: number; text: string } | null {
-  const unit = childText(element, 'beat-unit');
-  const base = unit ? QUARTERS_OF_UNIT[unit] : undefined;
+interface ReadMetronome {
+  quartersPerMinute: number | null;
+  /** New quarters per minute by old, where one note value is set equal to another. */
+  ratio: number | null;
+  text: string;
+}
+
+function readMetronome(element: XmlElement): ReadMetronome | null {
+  const units = noteValues(element);
+  const [first, second] = units;
+  if (!first) return null;
+  if (second) return { quartersPerMinute: null, ratio: second.quarters / first.quarters, text: `${first.text} = ${second.text}` };
   const text = childText(element, 'per-minute');
   const perMinute = Number(/\d+(\.\d+)?/.exec(text ?? '')?.[0]);
-  if (!base || !Number.isFinite(perMinute) || perMinute <= 0) return null;
-  const dots = element.children.filter((part) => part.name === 'beat-unit-dot').length;
-  const dotted = base * (2 - 0.5 ** dots);
-  return { quartersPerMinute: dotted * perMinute, text: `${dots ? 'dotted ' : ''}${unit} = ${text}` };
+  if (!Number.isFinite(perMinute) || perMinute <= 0 || perMinute * first.quarters > FASTEST) return null;
+  return { quartersPerMinute: first.quarters * perMinute, ratio: null, text: `${first.text} = ${text}` };
+}
+
+/** The note values of a metronome mark in order, in either of the format's two ways of writing them. */
+function noteValues(element: XmlElement): Array<{ quarters: number; text: string }> {
+  const values: Array<{ unit: string; dots: number }> = [];
+  for (const sign of element.children) {
+    if (sign.name === 'beat-unit') values.push({ unit: sign.text.trim(), dots: 0 });
+    else if (sign.name === 'beat-unit-dot' && values.length) values.at(-1)!.dots++;
+    else if (sign.name === 'metronome-note')
+      values.push({ unit: childText(sign, 'metronome-type') ?? '', dots: sign.children.filter((dot) => dot.name === 'metronome-dot').length });
+  }
+  if (values.length > 2) return [];
+  return values.flatMap(({ unit, dots }) => {
+    const base = QUARTERS_OF_UNIT[unit];
+    return base ? [{ quarters: base * (2 - 0.5 ** dots), text: `${dots ? 'dotted ' : ''}${unit}` }] : [];
+  });
 }

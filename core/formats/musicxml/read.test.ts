@@ -109,8 +109,8 @@ describe('what a string player must know of each note', () => {
       ),
     );
     expect(part.slurs).toEqual([{ from: part.notes[0]!.id, to: part.notes[1]!.id, voice: '1', onset: 0, endOnset: 8 }]);
-    expect(part.hairpins).toEqual([{ kind: 'crescendo', from: 0, to: 8 }]);
-    expect(part.dynamics).toEqual([{ tick: 0, text: 'pp', level: 'pp' }]);
+    expect(part.hairpins).toMatchObject([{ kind: 'crescendo', from: 0, to: 8 }]);
+    expect(part.dynamics).toMatchObject([{ tick: 0, text: 'pp', level: 'pp' }]);
     expect(part.tempi[0]!.quartersPerMinute).toBe(90);
     expect(part.words[0]!.text).toBe('arco');
     expect(part.bars.map((bar) => [bar.rehearsal, bar.doubleBarAfter])).toEqual([

@@ -1,10 +1,12 @@
 /**
- * MusicXML in: partwise or timewise, versions 2.0 to 4.0, plain text.
+ * MusicXML in: partwise or timewise, versions 2.0 to 4.0, plain or compressed.
  * Source: the published MusicXML 4.0 documentation (W3C Music Notation Community Group).
  */
 import { bad, good, type Result } from '../../util/result';
 import type { Part, Score, Warning } from '../../score/score';
 import { child, childText, decodeXmlBytes, parseXml, placeInText, type XmlDocument, type XmlElement } from '../xml';
+import { isZip, openContainer, packContainer } from '../container';
+import { encodeLike } from '../encoding';
 import { readPart } from './part';
 
 /** A document together with the measures of each part in order, whichever way the file nests them. */
@@ -18,14 +20,28 @@ export interface ReadScore {
   document: MusicXmlDocument;
 }
 
-const NOT_A_SCORE = 'Choose a MusicXML file (.musicxml or .xml) exported from a notation program.';
+const NOT_A_SCORE = 'Choose a MusicXML file (.musicxml, .xml or .mxl) exported from a notation program.';
 
+/** A file as it came: plain or compressed, in any of the encodings that XML allows here. */
 export function readMusicXmlBytes(bytes: Uint8Array): Result<ReadScore> {
-  if (bytes[0] === 0x50 && bytes[1] === 0x4b) {
-    return bad(null, 'The file is compressed (a zip, perhaps .mxl).', 'Export it uncompressed, as .musicxml, or unzip it and take the .xml file inside.');
-  }
-  const text = decodeXmlBytes(bytes);
+  const xml = isZip(bytes) ? fromContainer(bytes) : good(bytes);
+  if (!xml.ok) return xml;
+  const text = decodeXmlBytes(xml.value);
   return text.ok ? readMusicXml(text.value) : text;
+}
+
+function fromContainer(bytes: Uint8Array): Result<Uint8Array> {
+  const opened = openContainer(bytes);
+  return opened.ok ? good(opened.value.files.get(opened.value.root)!) : opened;
+}
+
+/** The same file with another text for the score in it: encoding and zip as they came. */
+export function likeTheFile(text: string, bytes: Uint8Array): Uint8Array {
+  if (!isZip(bytes)) return encodeLike(text, bytes);
+  const opened = openContainer(bytes);
+  if (!opened.ok) throw new Error(`a stored source cannot be unpacked: ${opened.problem.what}`);
+  const { files, root } = opened.value;
+  return packContainer(opened.value, encodeLike(text, files.get(root)!));
 }
 
 export function readMusicXml(text: string): Result<ReadScore> {
