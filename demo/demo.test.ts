@@ -6,7 +6,8 @@ import { DEMO_NAMES, demoScore, demoText } from '../tests/support/demo';
 import { linesOf } from '../core/score/lines';
 import { midiOf } from '../core/score/pitch';
 import { writeMarked } from '../core/formats/musicxml/write';
-import { markKey, MARK_KINDS, MARK_VALUES, type Mark } from '../core/marking/mark';
+
+import { everyMark } from '../core/testing/marks';
 import { usualPlayer } from '../core/instruments/player';
 import { fingerPart } from '../core/left-hand/part';
 import { clockFor } from '../core/score/time';
@@ -78,12 +79,7 @@ describe('the published MusicXML 3.0 schema', () => {
       const { document, score } = demoScore(name);
       files[`${name}.musicxml`] = demoText(name);
       for (const part of score.parts) {
-        const marking: Record<string, Mark> = {};
-        part.notes.forEach((note, i) => {
-          if (i % 5) return;
-          for (const kind of MARK_KINDS) marking[markKey(note.id, kind)] = { value: MARK_VALUES[kind][i % MARK_VALUES[kind].length]!, origin: 'coach' };
-        });
-        files[`${name}-${part.id}.musicxml`] = writeMarked(document, part, marking);
+        files[`${name}-${part.id}.musicxml`] = writeMarked(document, part, everyMark(part, 5));
       }
     }
     const found = complaints(files);

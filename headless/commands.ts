@@ -10,7 +10,8 @@ import { clockFor } from '../core/score/time';
 import { likeTheFile, readMusicXmlBytes, type ReadScore } from '../core/formats/musicxml/read';
 import { writeMarked } from '../core/formats/musicxml/write';
 import { fingerName, playerFrom, type Player } from '../core/instruments/player';
-import { markKey, MARK_VALUES, type Marking } from '../core/marking/mark';
+import { markKey, valueProblem, type Marking } from '../core/marking/mark';
+import { editedPart } from '../core/marking/print-edits';
 import { DEFAULT_COSTS, type LeftHandCosts } from '../core/left-hand/costs';
 import { fingeredNoteJson, marksWorthWriting, type Unplayable } from '../core/left-hand/fingering';
 import { fingerPart } from '../core/left-hand/part';
@@ -60,10 +61,11 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   if (!marking.ok) return marking;
   const costs = readPreferences(options.set);
   if (!costs.ok) return costs;
-  const clock = clockFor(part.value, score.ticksPerQuarter, options.tempo);
+  const edited = editedPart(part.value, marking.value);
+  const clock = clockFor(edited, score.ticksPerQuarter, options.tempo);
   const shared = {
     score,
-    part: part.value,
+    part: edited,
     player: player.value,
     clock,
     marking: marking.value,
@@ -77,9 +79,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
       const result = fingerPart({ ...shared, costs: costs.value.leftHand });
       const alternatives = result.alternatives.map(({ notes, ...way }) => ({
         ...way,
-        notes: notes.map((fingered) =>
-          fingeredNoteJson(part.value, score.ticksPerQuarter, fingered, noteById(part.value, fingered.id)!, player.value.instrument),
-        ),
+        notes: notes.map((fingered) => fingeredNoteJson(edited, score.ticksPerQuarter, fingered, noteById(edited, fingered.id)!, player.value.instrument)),
       }));
       const best = result.alternatives[0];
       const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
@@ -88,7 +88,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
       return good({ value: { alternatives, unplayable: unplayableJson(result.unplayable, place) }, marked: marked(taken) });
     }
     case 'bow': {
-      const plans = planBowing({ ...shared, line: linesOf(part.value)[0]!, costs: costs.value.bow });
+      const plans = planBowing({ ...shared, line: linesOf(edited)[0]!, costs: costs.value.bow });
       const alternatives = plans.map(({ strokes, changes, ...plan }) => ({
         ...plan,
         strokes: strokes.map(({ noteIds, direction, from, to, cm, cmPerS, stepDb, retake, hooked, zone }) => ({
@@ -113,7 +113,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
     case 'check': {
       const report = check({
         score,
-        part: part.value,
+        part: edited,
         marking: marking.value,
         player: player.value,
         tempo: options.tempo,
@@ -195,7 +195,8 @@ function readMarks(text: string | null, part: Part): Result<Marking> {
   const marking: Record<string, { value: string; origin: 'coach' }> = {};
   for (const [i, { id, kind, value }] of parsed.data.marks.entries()) {
     if (!noteById(part, id)) return bad(`marks file, mark ${i + 1}`, `${part.name} has no note "${id}".`, remedy);
-    if (!MARK_VALUES[kind].includes(value)) return bad(`marks file, mark ${i + 1}`, `"${value}" is no ${kind}.`, `Use one of ${MARK_VALUES[kind].join(', ')}.`);
+    const wrong = valueProblem(kind, value);
+    if (wrong) return bad(`marks file, mark ${i + 1}`, `"${value}" is no ${kind}.`, wrong);
     marking[markKey(id, kind)] = { value, origin: 'coach' };
   }
   return good(marking);

@@ -1,7 +1,7 @@
 /** Markings: the marks in force, and the change sets that led to them. */
 import { z } from 'zod';
 import { applyChanges, type Change, type ChangeSet, type Conflict } from '../core/marking/change';
-import { MARK_KINDS, MARK_VALUES, markKey, type Mark, type MarkKind, type Marking } from '../core/marking/mark';
+import { MARK_KINDS, markKey, valueProblem, type Mark, type MarkKind, type Marking } from '../core/marking/mark';
 import { inTransaction, pool, type Queryable } from './db';
 
 const markShape = z.object({ value: z.string(), origin: z.enum(['coach', 'suggestion']) });
@@ -12,7 +12,7 @@ const changeShape = z
     from: markShape.nullable(),
     to: markShape.nullable(),
   })
-  .refine((change) => change.to === null || MARK_VALUES[change.kind].includes(change.to.value), 'this value does not belong to its kind of mark');
+  .refine((change) => change.to === null || valueProblem(change.kind, change.to.value) === null, 'this value does not belong to its kind of mark');
 
 export const changeSetShape = z.object({
   id: z.uuid(),

@@ -3,7 +3,7 @@
  * same core as the server and the headless door.
  */
 import { noteById } from '../core/score/find';
-import { linesOf, type Line } from '../core/score/lines';
+import { linesOf } from '../core/score/lines';
 import { ticksOf, type BarRange } from '../core/score/bars';
 import type { Passage } from '../core/score/passages';
 import type { Part, Score } from '../core/score/score';
@@ -11,6 +11,7 @@ import { clockFor } from '../core/score/time';
 import { readMusicXml } from '../core/formats/musicxml/read';
 import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
+import { editedPart } from '../core/marking/print-edits';
 import type { MarkKind, Marking } from '../core/marking/mark';
 import { changesFor, suggestedBowing, suggestedFingering, withoutSuggestions } from '../core/marking/suggestion';
 import type { Change } from '../core/marking/change';
@@ -65,18 +66,19 @@ export class Analyst {
 
   report(conditions: Conditions, passages: readonly Passage[]): Report {
     const { marking, tempo } = conditions;
-    return check({ score: this.opened, part: this.part, marking, player: this.player(conditions), tempo, passages });
+    return check({ score: this.opened, part: editedPart(this.part, marking), marking, player: this.player(conditions), tempo, passages });
   }
 
   suggestFingering(conditions: Conditions, range: BarRange): FingeringChoice[] {
-    const { part } = this;
+    const part = editedPart(this.part, conditions.marking);
     const marking = withoutSuggestions(conditions.marking, FINGER_KINDS, this.idsIn(range));
     const { alternatives } = fingerPart({ ...this.request({ ...conditions, marking }), within: ticksOf(part, range), alternatives: 3 });
-    const links = slurLinks(part, this.line, conditions.marking);
+    const line = linesOf(part)[0]!;
+    const links = slurLinks(part, line, conditions.marking);
     const best = alternatives[0];
     return alternatives.map((way) => ({
       way,
-      numbers: fingeringNumbers(way, this.line, links),
+      numbers: fingeringNumbers(way, line, links),
       ...(best && way !== best ? costsMore(way.terms, best.terms) : { more: [], less: [] }),
       changes: changesFor(conditions.marking, suggestedFingering(way, part), { kinds: FINGER_KINDS, targets: this.idsIn(range) }),
     }));
@@ -84,27 +86,30 @@ export class Analyst {
 
   suggestBowing(conditions: Conditions, range: BarRange): BowingChoice[] {
     const marking = withoutSuggestions(conditions.marking, BOW_KINDS, this.idsIn(range));
-    const plans = planBowing({ ...this.request({ ...conditions, marking }), line: this.line, within: ticksOf(this.part, range), alternatives: 3 });
+    const request = this.request({ ...conditions, marking });
+    const plans = planBowing({ ...request, line: linesOf(request.part)[0]!, within: ticksOf(this.part, range), alternatives: 3 });
     return plans.map((plan) => ({
       plan,
-      numbers: bowingNumbers(plan, this.part),
+      numbers: bowingNumbers(plan, request.part),
       changes: changesFor(conditions.marking, suggestedBowing(plan), { kinds: BOW_KINDS, targets: this.idsIn(range) }),
     }));
   }
 
   choices(conditions: Conditions, noteId: string): NoteChoice[] {
-    const note = noteById(this.part, noteId);
+    const part = editedPart(this.part, conditions.marking);
+    const note = noteById(part, noteId);
     if (!note) return [];
-    const line = linesOf(this.part).find((candidate) => candidate.events.some((event) => event.ids.includes(noteId)));
+    const line = linesOf(part).find((candidate) => candidate.events.some((event) => event.ids.includes(noteId)));
     return line ? choicesForNote({ ...this.request(conditions), line }, note) : [];
   }
 
   private request(conditions: Conditions) {
+    const part = editedPart(this.part, conditions.marking);
     return {
       score: this.opened,
-      part: this.part,
+      part,
       player: this.player(conditions),
-      clock: clockFor(this.part, this.opened.ticksPerQuarter, conditions.tempo),
+      clock: clockFor(part, this.opened.ticksPerQuarter, conditions.tempo),
       marking: conditions.marking,
     };
   }
@@ -126,9 +131,5 @@ export class Analyst {
 
   private get part(): Part {
     return this.opened.parts[0]!;
-  }
-
-  private get line(): Line {
-    return linesOf(this.part)[0]!;
   }
 }

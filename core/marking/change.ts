@@ -28,8 +28,10 @@ export interface Conflict {
   stored: Mark | null;
 }
 
+/** The same in everything that it says; who made it does not count. */
 export function sameMark(a: Mark | null | undefined, b: Mark | null | undefined): boolean {
-  return (a?.value ?? null) === (b?.value ?? null) && (a?.origin ?? null) === (b?.origin ?? null);
+  if (!a || !b) return !a && !b;
+  return a.value === b.value && a.origin === b.origin && a.why === b.why && a.off === b.off;
 }
 
 /** The change that sets a mark (or takes it away with null); null when nothing would change. */

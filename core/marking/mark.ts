@@ -2,35 +2,97 @@
  * The marking: what the teacher says about one part. A flat map from a target and a kind to a mark.
  * It never touches the score; what the edition prints shows through wherever nothing is marked.
  */
-import type { Note } from '../score/score';
+import { DYNAMIC_NAMES } from '../score/dynamics';
+import { parsePitch } from '../score/pitch';
+import { ARTICULATIONS, type Articulation, type Note } from '../score/score';
 
-export type MarkKind = 'finger' | 'string' | 'bow' | 'retake' | 'hook' | 'slur' | 'covered';
+/** Fingers and bows: what the player does. */
+export const PLAYER_KINDS = ['finger', 'string', 'covered', 'bow', 'retake', 'hook', 'slur'] as const;
 
-/** Values by kind; `none` strikes out what the edition prints. */
-export type MarkValue = string;
+/** Edits against the print, at a note or at a place. */
+export const NOTE_EDIT_KINDS = ['pitch', 'accidental', ...ARTICULATIONS.map((name) => `articulation:${name}` as const)] as const;
+export const PLACE_EDIT_KINDS = ['dynamic', 'hairpin', 'tempo', 'text', 'printed-text'] as const;
 
-export const MARK_VALUES: Readonly<Record<MarkKind, readonly string[]>> = {
-  finger: ['0', '1', '2', '3', '4', 'T', 'none'],
-  string: ['1', '2', '3', '4', '5', 'none'],
-  bow: ['down', 'up', 'none'],
+/** Words for the player, at a note, a bar or a passage. */
+export const WORD_KINDS = ['character', 'goal', 'away', 'tune', 'listen', 'question', 'words'] as const;
+
+export type PlayerKind = (typeof PLAYER_KINDS)[number];
+export type EditKind = (typeof NOTE_EDIT_KINDS)[number] | (typeof PLACE_EDIT_KINDS)[number];
+export type WordKind = (typeof WORD_KINDS)[number];
+/** `divisi` stands at a place: from there on chords are divided between players, or not. */
+export type MarkKind = PlayerKind | EditKind | WordKind | 'divisi';
+
+export const EDIT_KINDS: readonly EditKind[] = [...NOTE_EDIT_KINDS, ...PLACE_EDIT_KINDS];
+export const MARK_KINDS: readonly MarkKind[] = [...PLAYER_KINDS, ...EDIT_KINDS, ...WORD_KINDS, 'divisi'];
+
+const EDITS: ReadonlySet<string> = new Set(EDIT_KINDS);
+const WORDS: ReadonlySet<string> = new Set(WORD_KINDS);
+export const isEditKind = (kind: MarkKind): kind is EditKind => EDITS.has(kind);
+export const isWordKind = (kind: MarkKind): kind is WordKind => WORDS.has(kind);
+export const articulationKind = (name: Articulation): EditKind => `articulation:${name}`;
+
+/** Strikes out what the edition prints. */
+export const STRUCK = 'none';
+
+/** Kinds with a short list of values. */
+export const MARK_VALUES: Readonly<Partial<Record<MarkKind, readonly string[]>>> = {
+  finger: ['0', '1', '2', '3', '4', 'T', STRUCK],
+  string: ['1', '2', '3', '4', '5', STRUCK],
+  bow: ['down', 'up', STRUCK],
   retake: ['yes'],
   hook: ['yes'],
   /** split: a new bow begins at this note inside the printed slur; join: this note is slurred to the one before. */
   slur: ['split', 'join'],
   /** One finger over two strings, from this note on. */
   covered: ['yes'],
+  /** show: the sign is printed; bracket: as a reminder. */
+  accidental: ['show', 'bracket', STRUCK],
+  dynamic: [...DYNAMIC_NAMES, STRUCK],
+  divisi: ['divided', 'together'],
+  /** Strikes out the words that are printed at a place. */
+  'printed-text': [STRUCK],
+  ...Object.fromEntries(ARTICULATIONS.map((name) => [articulationKind(name), ['yes', STRUCK]])),
 };
 
-export const MARK_KINDS = Object.keys(MARK_VALUES) as MarkKind[];
+export const LONGEST_TEXT = 600;
+
+/** What a kind of mark may say, in words; null when the value is one of them. */
+export function valueProblem(kind: MarkKind, value: string): string | null {
+  const listed = MARK_VALUES[kind];
+  if (listed) return listed.includes(value) ? null : `Use one of ${listed.join(', ')}.`;
+  if (kind === 'pitch') return parsePitch(value) ? null : 'Use a written pitch such as F#4 or Bb3.';
+  if (kind === 'hairpin') return value === STRUCK || parseHairpin(value) ? null : 'Use "crescendo" or "diminuendo" with the bar index and the tick of its end.';
+  return value.trim() !== '' && value.length <= LONGEST_TEXT ? null : `Use 1 to ${LONGEST_TEXT} characters.`;
+}
+
+/** A hairpin's value: its kind and where it ends, bar index and ticks into that bar. */
+export interface HairpinValue {
+  kind: 'crescendo' | 'diminuendo';
+  toBar: number;
+  toTick: number;
+}
+
+export const hairpinValue = ({ kind, toBar, toTick }: HairpinValue): string => `${kind} ${toBar} ${toTick}`;
+
+export function parseHairpin(value: string): HairpinValue | null {
+  const match = /^(crescendo|diminuendo) (\d+) (\d+)$/.exec(value);
+  return match && { kind: match[1] as HairpinValue['kind'], toBar: Number(match[2]), toTick: Number(match[3]) };
+}
 
 export type Origin = 'coach' | 'suggestion';
 
 export interface Mark {
-  value: MarkValue;
+  value: string;
   origin: Origin;
+  /** Why: edits against the print carry it. */
+  why?: string;
+  /** Set aside: kept and listed, but not in force and not exported. */
+  off?: true;
+  /** Who made it; told by the server, no part of what the mark says. */
+  by?: string;
 }
 
-/** `${noteId}|${kind}` → mark. */
+/** `${target}|${kind}` → mark. */
 export type Marking = Readonly<Record<string, Mark>>;
 
 export const EMPTY_MARKING: Marking = {};
@@ -62,5 +124,5 @@ export function bowInForce(note: Note, marking: Marking): 'down' | 'up' | null {
 
 function inForce(marked: string | undefined, printed: string | null): string | null {
   if (marked === undefined) return printed;
-  return marked === 'none' ? null : marked;
+  return marked === STRUCK ? null : marked;
 }

@@ -3,7 +3,7 @@ import { firstLine, makeScore } from '../testing/make';
 import { applyChanges, changeTo, difference, reversed, sameMark, squashed, type Change, type ChangeSet } from './change';
 import { pushed, stacksOf, undoing, type Stacks } from './history';
 import { slurLinks } from './links';
-import { bowInForce, fingerInForce, markKey, MARK_KINDS, MARK_VALUES, splitKey, stringInForce, type Mark, type Marking } from './mark';
+import { bowInForce, fingerInForce, markKey, MARK_KINDS, MARK_VALUES, splitKey, stringInForce, valueProblem, type Mark, type Marking } from './mark';
 import { changesFor } from './suggestion';
 
 const mark: fc.Arbitrary<Mark> = fc.record({ value: fc.constantFrom('1', '2', 'down'), origin: fc.constantFrom('coach' as const, 'suggestion' as const) });
@@ -97,7 +97,12 @@ describe('what is in force', () => {
     expect(slurLinks(part, line, slur(2, 'split'))).toEqual([false, true, false, false]);
     expect(slurLinks(part, line, slur(3, 'join'))).toEqual([false, true, true, true]);
   });
-  test('every kind has values', () => expect(MARK_KINDS.every((kind) => MARK_VALUES[kind].length > 0)).toBe(true));
+  test('every listed value is valid, and what is not listed is refused', () => {
+    for (const kind of MARK_KINDS) {
+      for (const value of MARK_VALUES[kind] ?? []) expect(valueProblem(kind, value)).toBeNull();
+      expect(valueProblem(kind, '')).toMatch(/^Use /);
+    }
+  });
 });
 
 test("taking a suggestion leaves the coach's marks alone and replaces an earlier suggestion", () => {

@@ -94,7 +94,10 @@ function voltasOf(bars: readonly Written[]): Array<Volta | null> {
   bars.forEach((bar, i) => {
     const numbers = bar.signs?.volta;
     if (!numbers) return;
-    let end = bars.findIndex((candidate, k) => k >= i && (candidate.signs?.voltaEnd || candidate.repeatEnd || (k > i && candidate.signs?.volta != null)));
+    let end = bars.findIndex(
+      (candidate, k) =>
+        k >= i && (candidate.signs?.voltaEnd || candidate.repeatEnd || (k > i && candidate.signs?.volta !== undefined && candidate.signs?.volta !== null)),
+    );
     if (end > i && bars[end]!.signs?.volta) end--;
     if (end < 0) end = i;
     const volta = { numbers, start: i, end };

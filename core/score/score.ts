@@ -22,6 +22,8 @@ export interface Score {
 export interface Part {
   /** The file's part id. */
   id: string;
+  /** The score's, so that a part can be used by itself. */
+  ticksPerQuarter: number;
   name: string;
   /** What the name, the sound or the clef and range say; null where it is no bowed string part. */
   instrument: InstrumentKind | null;
@@ -214,7 +216,7 @@ export interface DynamicMark {
   text: string;
   /** Level from here on; null for a single stressed note (sfz, rf), which leaves the level as it is. */
   level: DynamicLevel | null;
-  /** Which sign of the part it is (`signElements`); absent for signs that no file holds. */
+  /** Which sign of the part it is (`signsOf`); absent for signs that no file holds. */
   source?: number;
 }
 

@@ -18,6 +18,13 @@ export function printedTempo(part: Part): number | null {
   return part.tempi[0]?.quartersPerMinute ?? null;
 }
 
+/** In order, and in force from the very start: the first tempo of a part counts from its beginning. */
+export function fromTheStart(tempi: readonly TempoMark[]): TempoMark[] {
+  const inOrder = [...tempi].sort((a, b) => a.tick - b.tick);
+  const first = inOrder[0];
+  return first && first.tick > 0 ? [{ tick: 0, quartersPerMinute: first.quartersPerMinute, printed: null }, ...inOrder] : inOrder;
+}
+
 /**
  * @param wanted quarters per minute at the first tempo mark; null takes the printed tempo
  * @example `clockFor(part, 480, 60).secondsAt(480) === 1`

@@ -28,6 +28,7 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
   const pickup = (options.pickupQuarters ?? 0) * TICKS;
   const part: Part = {
     id: 'P1',
+    ticksPerQuarter: TICKS,
     name: kind,
     instrument: kind,
     instrumentBecause: 'test',

@@ -1,7 +1,7 @@
 /** What a key or a choice changes in the marking. */
 import type { Note } from '@/core/score/score';
 import { changeTo, type Change } from '@/core/marking/change';
-import { bowInForce, fingerInForce, markAt, MARK_KINDS, stringInForce, type MarkKind, type Marking } from '@/core/marking/mark';
+import { bowInForce, fingerInForce, markAt, PLAYER_KINDS, stringInForce, type MarkKind, type Marking } from '@/core/marking/mark';
 
 /** Sets a mark on notes; where all of them have it already it is taken away again. */
 export function toggled(marking: Marking, notes: readonly Note[], kind: MarkKind, value: string): Change[] {
@@ -11,7 +11,7 @@ export function toggled(marking: Marking, notes: readonly Note[], kind: MarkKind
 
 /** Takes every mark of these notes away; what the edition prints is struck out. */
 export function cleared(marking: Marking, notes: readonly Note[]): Change[] {
-  return notes.flatMap((note) => MARK_KINDS.flatMap((kind) => changeTo(marking, note.id, kind, withoutMark(note, kind)) ?? []));
+  return notes.flatMap((note) => PLAYER_KINDS.flatMap((kind) => changeTo(marking, note.id, kind, withoutMark(note, kind)) ?? []));
 }
 
 function withoutMark(note: Note, kind: MarkKind) {

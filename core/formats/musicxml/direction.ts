@@ -1,5 +1,7 @@
 /** Directions of a MusicXML part: dynamics, hairpins, words, tempo, rehearsal marks. */
-import type { DynamicLevel, DynamicMark, Hairpin, Part, TempoMark, WordMark } from '../../score/score';
+import type { DynamicMark, Hairpin, Part, TempoMark, WordMark } from '../../score/score';
+import { fromTheStart } from '../../score/time';
+import { levelOf } from '../../score/dynamics';
 import { child, childText, type XmlElement } from '../xml';
 import { readPlaySound, readPlayWords, type BarSigns } from './play-signs';
 
@@ -99,39 +101,14 @@ export function settledTempi(read: readonly ReadTempo[]): TempoMark[] {
     before = quartersPerMinute;
     settled.push({ ...mark, quartersPerMinute });
   }
-  if (settled[0] && settled[0].tick > 0) settled.unshift({ tick: 0, quartersPerMinute: settled[0].quartersPerMinute, printed: null });
-  return settled;
+  return fromTheStart(settled);
 }
-
-const LEVELS: Readonly<Record<string, DynamicLevel>> = {
-  ppppp: 'ppp',
-  pppp: 'ppp',
-  ppp: 'ppp',
-  pp: 'pp',
-  p: 'p',
-  mp: 'mp',
-  mf: 'mf',
-  f: 'f',
-  ff: 'ff',
-  fff: 'fff',
-  ffff: 'fff',
-  fffff: 'fff',
-  fp: 'p',
-  sfp: 'p',
-  sfpp: 'pp',
-  pf: 'f',
-  sfzp: 'p',
-  n: 'ppp',
-};
-
-/** Single stressed notes: the level stays as it was. */
-const STRESSED = new Set(['sf', 'sfz', 'sffz', 'fz', 'rf', 'rfz']);
 
 export function readDynamics(sign: XmlElement, tick: number, sink: DirectionSink): void {
   for (const dynamic of sign.children) {
     const text = dynamic.name === 'other-dynamics' ? dynamic.text.trim() : dynamic.name;
-    const level = LEVELS[text] ?? null;
-    if (level !== null || STRESSED.has(text)) sink.dynamics.push({ tick, text, level, source: sink.signOf.get(dynamic)! });
+    const level = levelOf(text);
+    if (level !== undefined) sink.dynamics.push({ tick, text, level, source: sink.signOf.get(dynamic)! });
   }
 }
 

@@ -7,7 +7,7 @@ import { atTheStart, readAttributes, type InForce } from './attributes';
 import { emptySink, readDirection, readDynamics, readSound, settledTempi } from './direction';
 import { readNotations, readWriting, SlurBook } from './notations';
 import { noSigns, playSigns, readBarline, settleCodas, type BarSigns } from './play-signs';
-import { signElements } from './signs';
+import { signsOf } from './signs';
 import { inferTransposition, recogniseInstrument } from './sounding';
 
 interface PartSource {
@@ -65,7 +65,7 @@ class PartReader {
     private readonly warnings: Warning[],
   ) {
     this.name = partName(source);
-    this.sink = emptySink(new Map(signElements(source.measures).map((element, i) => [element, i])));
+    this.sink = emptySink(new Map(signsOf(source.measures).map(({ element }, i) => [element, i])));
   }
 
   readBar(measure: XmlElement): Problem | null {
@@ -258,6 +258,7 @@ class PartReader {
     const labels = bars.map((bar) => bar.label);
     return {
       id: this.source.id,
+      ticksPerQuarter: this.ticksPerQuarter,
       name,
       instrument: recognised.kind,
       instrumentBecause: recognised.because,

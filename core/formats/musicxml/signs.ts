@@ -4,19 +4,25 @@
  */
 import type { XmlElement } from '../xml';
 
+export interface Sign {
+  element: XmlElement;
+  /** The child of the measure that it stands in: a direction, a note, or the sign itself. */
+  owner: XmlElement;
+}
+
 const IN_DIRECTION = new Set(['wedge', 'words', 'metronome', 'rehearsal']);
 
 /** Every sign of the given measures; `DynamicMark.source` and its like are indices into this list. */
-export function signElements(measures: readonly XmlElement[]): XmlElement[] {
-  const found: XmlElement[] = [];
+export function signsOf(measures: readonly XmlElement[]): Sign[] {
+  const found: Sign[] = [];
   for (const measure of measures) {
-    for (const element of measure.children) {
-      if (element.name === 'sound') found.push(element);
-      else if (element.name === 'direction') inDirection(element, found);
-      else if (element.name === 'note') {
-        for (const notations of element.children) {
+    for (const owner of measure.children) {
+      if (owner.name === 'sound') found.push({ element: owner, owner });
+      else if (owner.name === 'direction') inDirection(owner, found);
+      else if (owner.name === 'note') {
+        for (const notations of owner.children) {
           if (notations.name !== 'notations') continue;
-          for (const sign of notations.children) if (sign.name === 'dynamics') found.push(...sign.children);
+          for (const sign of notations.children) if (sign.name === 'dynamics') for (const element of sign.children) found.push({ element, owner });
         }
       }
     }
@@ -24,13 +30,13 @@ export function signElements(measures: readonly XmlElement[]): XmlElement[] {
   return found;
 }
 
-function inDirection(direction: XmlElement, found: XmlElement[]): void {
-  for (const type of direction.children) {
-    if (type.name === 'sound') found.push(type);
+function inDirection(owner: XmlElement, found: Sign[]): void {
+  for (const type of owner.children) {
+    if (type.name === 'sound') found.push({ element: type, owner });
     if (type.name !== 'direction-type') continue;
     for (const sign of type.children) {
-      if (sign.name === 'dynamics') found.push(...sign.children);
-      else if (IN_DIRECTION.has(sign.name)) found.push(sign);
+      if (sign.name === 'dynamics') for (const element of sign.children) found.push({ element, owner });
+      else if (IN_DIRECTION.has(sign.name)) found.push({ element: sign, owner });
     }
   }
 }

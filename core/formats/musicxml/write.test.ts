@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { DEMO_NAMES, demoScore, demoText } from '../../../tests/support/demo';
 import { linesOf } from '../../score/lines';
 import { slurLinks } from '../../marking/links';
-import { bowInForce, fingerInForce, MARK_KINDS, markKey, MARK_VALUES, stringInForce, type Mark, type Marking } from '../../marking/mark';
+import { bowInForce, fingerInForce, PLAYER_KINDS, markKey, MARK_VALUES, stringInForce, type Mark, type Marking } from '../../marking/mark';
 import { encodeLike } from '../encoding';
 import { cutPart, cutPassage } from './cut';
 import { readMusicXml } from './read';
@@ -28,11 +28,11 @@ const markedDemo = fc.constantFrom(...DEMO_NAMES).chain((name) => {
   const parts = demoScore(name).score.parts;
   return fc.record({ name: fc.constant(name), partIndex: fc.integer({ min: 0, max: parts.length - 1 }) }).chain(({ partIndex }) => {
     const { notes } = parts[partIndex]!;
-    const mark = fc.record({ note: fc.integer({ min: 0, max: notes.length - 1 }), kind: fc.constantFrom(...MARK_KINDS), value: fc.nat() });
+    const mark = fc.record({ note: fc.integer({ min: 0, max: notes.length - 1 }), kind: fc.constantFrom(...PLAYER_KINDS), value: fc.nat() });
     return fc.array(mark, { maxLength: 25 }).map((marks) => {
       const marking: Record<string, Mark> = {};
       for (const { note, kind, value } of marks) {
-        const values = MARK_VALUES[kind];
+        const values = MARK_VALUES[kind]!;
         marking[markKey(notes[note]!.id, kind)] = { value: values[value % values.length]!, origin: 'coach' };
       }
       return { name, partIndex, marking: marking as Marking };

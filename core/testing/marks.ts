@@ -1,0 +1,25 @@
+/** Marks of every kind at every sort of target, for tests of what goes out and comes back. */
+import { DYNAMIC_NAMES } from '../score/dynamics';
+import type { Part } from '../score/score';
+import { hairpinValue, MARK_VALUES, markKey, NOTE_EDIT_KINDS, PLAYER_KINDS, type Mark, type MarkKind } from '../marking/mark';
+import { barTarget, placeTarget } from '../marking/target';
+
+/** At every n-th note a mark of each kind that a note can carry. */
+export function everyMark(part: Part, n: number): Record<string, Mark> {
+  const marking: Record<string, Mark> = {};
+  part.notes.forEach((note, i) => {
+    if (i % n) return;
+    const set = (target: string, kind: MarkKind, value: string) => (marking[markKey(target, kind)] = { value, origin: 'coach' });
+    for (const kind of [...PLAYER_KINDS, ...NOTE_EDIT_KINDS]) {
+      const values = MARK_VALUES[kind] ?? ['F#4', 'Bb4', 'G4'];
+      set(note.id, kind, values[i % values.length]!);
+    }
+    const here = placeTarget(note.barIndex, note.tick);
+    set(here, 'dynamic', DYNAMIC_NAMES[i % DYNAMIC_NAMES.length]!);
+    set(here, 'text', `text ${i} & more`);
+    if (i % (n * 3) === 0) set(here, 'tempo', `Andante ${i}, quarter = ${60 + (i % 40)}`);
+    set(here, 'hairpin', hairpinValue({ kind: i % 2 ? 'crescendo' : 'diminuendo', toBar: note.barIndex, toTick: part.bars[note.barIndex]!.ticks }));
+    set(barTarget(note.barIndex), 'listen', 'Who has the tune?');
+  });
+  return marking;
+}
