@@ -4,13 +4,13 @@
  */
 import { DYNAMIC_NAMES } from '../score/dynamics';
 import { parsePitch } from '../score/pitch';
-import { ARTICULATIONS, type Articulation, type Note } from '../score/score';
+import { WRITABLE_ARTICULATIONS, type Articulation, type Note } from '../score/score';
 
 /** Fingers and bows: what the player does. */
 export const PLAYER_KINDS = ['finger', 'string', 'covered', 'bow', 'retake', 'hook', 'slur'] as const;
 
 /** Edits against the print, at a note or at a place. */
-export const NOTE_EDIT_KINDS = ['pitch', 'accidental', ...ARTICULATIONS.map((name) => `articulation:${name}` as const)] as const;
+export const NOTE_EDIT_KINDS = ['pitch', 'accidental', ...WRITABLE_ARTICULATIONS.map((name) => `articulation:${name}` as const)] as const;
 export const PLACE_EDIT_KINDS = ['dynamic', 'hairpin', 'tempo', 'text', 'printed-text'] as const;
 
 /** Words for the player, at a note, a bar or a passage. */
@@ -51,7 +51,7 @@ export const MARK_VALUES: Readonly<Partial<Record<MarkKind, readonly string[]>>>
   divisi: ['divided', 'together'],
   /** Strikes out the words that are printed at a place. */
   'printed-text': [STRUCK],
-  ...Object.fromEntries(ARTICULATIONS.map((name) => [articulationKind(name), ['yes', STRUCK]])),
+  ...Object.fromEntries(WRITABLE_ARTICULATIONS.map((name) => [articulationKind(name), ['yes', STRUCK]])),
 };
 
 export const LONGEST_TEXT = 600;

@@ -124,6 +124,9 @@ export const ARTICULATIONS = [
 ] as const;
 export type Articulation = (typeof ARTICULATIONS)[number];
 
+/** Those that every version of the file format can say; the others are read and kept. */
+export const WRITABLE_ARTICULATIONS = ARTICULATIONS.filter((name): name is Exclude<Articulation, 'soft-accent'> => name !== 'soft-accent');
+
 export type OrnamentKind = 'trill' | 'mordent' | 'inverted mordent' | 'turn' | 'inverted turn' | 'delayed turn' | 'shake' | 'slide in';
 
 export interface Ornament {
