@@ -4,7 +4,7 @@
  */
 import { DYNAMIC_NAMES } from '../score/dynamics';
 import { parsePitch } from '../score/pitch';
-import { WRITABLE_ARTICULATIONS, type Articulation, type Note } from '../score/score';
+import { WRITABLE_ARTICULATIONS, type Note, type WritableArticulation } from '../score/score';
 
 /** Fingers and bows: what the player does. */
 export const PLAYER_KINDS = ['finger', 'string', 'covered', 'bow', 'retake', 'hook', 'slur'] as const;
@@ -29,7 +29,7 @@ const EDITS: ReadonlySet<string> = new Set(EDIT_KINDS);
 const WORDS: ReadonlySet<string> = new Set(WORD_KINDS);
 export const isEditKind = (kind: MarkKind): kind is EditKind => EDITS.has(kind);
 export const isWordKind = (kind: MarkKind): kind is WordKind => WORDS.has(kind);
-export const articulationKind = (name: Articulation): EditKind => `articulation:${name}`;
+export const articulationKind = (name: WritableArticulation): EditKind => `articulation:${name}`;
 
 /** Strikes out what the edition prints. */
 export const STRUCK = 'none';

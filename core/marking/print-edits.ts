@@ -6,7 +6,7 @@ import { accidentalStates } from '../score/accidentals';
 import { levelOf } from '../score/dynamics';
 import { fromTheStart } from '../score/time';
 import { letterIndex, midiOf, parsePitch, transposed } from '../score/pitch';
-import { ARTICULATIONS, type DynamicMark, type Hairpin, type Note, type Part, type TempoMark, type WordMark } from '../score/score';
+import { WRITABLE_ARTICULATIONS, type DynamicMark, type Hairpin, type Note, type Part, type TempoMark, type WordMark } from '../score/score';
 import { articulationKind, isEditKind, markAt, parseHairpin, splitKey, STRUCK, type EditKind, type Mark, type Marking } from './mark';
 import { targetOf } from './target';
 
@@ -94,7 +94,7 @@ function editedNote(note: Note, edits: readonly PrintEdit[]): Note {
       const accidental = mark.value === STRUCK ? null : { alter: edited.written.alter, courtesy: mark.value === 'bracket' };
       edited = { ...edited, accidental };
     } else {
-      const name = ARTICULATIONS.find((candidate) => articulationKind(candidate) === kind);
+      const name = WRITABLE_ARTICULATIONS.find((candidate) => articulationKind(candidate) === kind);
       if (!name) continue;
       const others = edited.articulations.filter((articulation) => articulation !== name);
       edited = { ...edited, articulations: mark.value === STRUCK ? others : [...others, name] };
@@ -198,4 +198,4 @@ export function isEdited(note: Note, marking: Marking): boolean {
   });
 }
 
-const EDITED_NOTE_KINDS: readonly EditKind[] = ['pitch', 'accidental', ...ARTICULATIONS.map(articulationKind)];
+const EDITED_NOTE_KINDS: readonly EditKind[] = ['pitch', 'accidental', ...WRITABLE_ARTICULATIONS.map(articulationKind)];

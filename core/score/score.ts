@@ -125,7 +125,8 @@ export const ARTICULATIONS = [
 export type Articulation = (typeof ARTICULATIONS)[number];
 
 /** Those that every version of the file format can say; the others are read and kept. */
-export const WRITABLE_ARTICULATIONS = ARTICULATIONS.filter((name): name is Exclude<Articulation, 'soft-accent'> => name !== 'soft-accent');
+export type WritableArticulation = Exclude<Articulation, 'soft-accent'>;
+export const WRITABLE_ARTICULATIONS = ARTICULATIONS.filter((name): name is WritableArticulation => name !== 'soft-accent');
 
 export type OrnamentKind = 'trill' | 'mordent' | 'inverted mordent' | 'turn' | 'inverted turn' | 'delayed turn' | 'shake' | 'slide in';
 

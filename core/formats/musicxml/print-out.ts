@@ -1,7 +1,7 @@
 /** Edits against the print as real notation: pitches and accidentals, articulations, dynamics, hairpins, tempi, words. */
 import { levelOf } from '../../score/dynamics';
 import { pitchName } from '../../score/pitch';
-import { ARTICULATIONS, type Articulation, type Note, type Part } from '../../score/score';
+import { WRITABLE_ARTICULATIONS, type Articulation, type Note, type Part } from '../../score/score';
 import { articulationKind, markAt, parseHairpin, STRUCK, type Marking } from '../../marking/mark';
 import { editedPart, parseTempo, printEdits, type PrintEdit } from '../../marking/print-edits';
 import { targetOf } from '../../marking/target';
@@ -39,7 +39,7 @@ function notesOut({ text, elements, part, marking, planFor }: PrintOut): TextEdi
     const element = elements[print.source]!;
     if (pitchName(print.written) !== pitchName(wanted.written)) edits.push(...pitchEdits(text, child(element, 'pitch')!, wanted));
     edits.push(...accidentalEdits(text, element, print, wanted));
-    for (const name of ARTICULATIONS) {
+    for (const name of WRITABLE_ARTICULATIONS) {
       const mark = markAt(marking, print.id, articulationKind(name));
       if (!mark || mark.off) continue;
       const there = signsIn(element, 'articulations').filter((sign) => ARTICULATION_OF[sign.name] === name);
