@@ -1,4 +1,5 @@
 /** Small parts for tests, written as text: "G3 A3 | B3/2 r/1 (C4 D4)" — pitch, slash, length in quarters. */
+import { accidentalStates } from '../score/accidentals';
 import { parsePitch } from '../score/pitch';
 import { linesOf } from '../score/lines';
 import type { Articulation, DynamicLevel, InstrumentKind, Part, Score } from '../score/score';
@@ -13,6 +14,7 @@ export interface MakeOptions {
   dynamic?: DynamicLevel;
   pickupQuarters?: number;
   words?: Array<{ quarter: number; text: string }>;
+  clefs?: Array<{ quarter: number; clef: string }>;
 }
 
 export const TICKS = 480;
@@ -36,7 +38,7 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
     soundsHalfSteps: 0,
     transposesItself: false,
     bars: [],
-    clefs: [],
+    clefs: (options.clefs ?? []).map(({ quarter, clef }) => ({ tick: quarter * TICKS, staff: 1, clef: { sign: clef[0]!, line: Number(clef[1]), octave: 0 } })),
     keys: [{ tick: 0, fifths: options.fifths ?? 0 }],
     notes: [],
     slurs: [],
@@ -128,6 +130,9 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
     });
     start += ticks;
   }
+  // Signs as a usual edition prints them: where the note would be read wrong without one.
+  const states = accidentalStates(part);
+  part.notes = part.notes.map((note) => (states.get(note.id)!.needed ? { ...note, accidental: { alter: note.written.alter, courtesy: false } } : note));
   return { score: { title: 'Test', composer: null, ticksPerQuarter: TICKS, parts: [part], warnings: [] }, part };
 }
 
