@@ -1,6 +1,7 @@
 /** Engraved passages, cached by content. */
 import { createHash } from 'node:crypto';
-import { splitKey, type Marking } from '../core/marking/mark';
+import { isWordKind, splitKey, type Marking } from '../core/marking/mark';
+import { barOfTarget } from '../core/marking/target';
 import type { Engraving } from '../workers/server/engraver';
 import { musicOf } from './parts';
 import { inWorker } from './workers';
@@ -14,18 +15,16 @@ export interface PassageView {
   widthPx: number;
 }
 
-/** Bar index of a note id: part, bar, voice, tick, pitch, ordinal. */
-const barOf = (noteId: string): number => Number(noteId.split('-').at(-5));
-
 export async function engraved(studioId: string, partId: string, marking: Marking, view: PassageView): Promise<Engraving | null> {
   const music = await musicOf(studioId, partId);
   if (music === null) return null;
   const marks = Object.entries(marking)
     .filter(([key]) => {
-      const bar = barOf(splitKey(key).target);
-      return bar >= view.fromBar - 1 && bar <= view.toBar + 1;
+      const { target, kind } = splitKey(key);
+      const bar = barOfTarget(target);
+      return !isWordKind(kind) && bar >= view.fromBar - 1 && bar <= view.toBar + 1;
     })
-    .map(([key, { value }]) => `${key}=${value}`)
+    .map(([key, { value, off }]) => `${key}=${value}${off ? ' off' : ''}`)
     .sort();
   const key = createHash('sha1')
     .update(JSON.stringify([studioId, partId, view, marks]))

@@ -1,10 +1,15 @@
 /** Markings: the marks in force, and the change sets that led to them. */
 import { z } from 'zod';
 import { applyChanges, type Change, type ChangeSet, type Conflict } from '../core/marking/change';
-import { MARK_KINDS, markKey, valueProblem, type Mark, type MarkKind, type Marking } from '../core/marking/mark';
+import { LONGEST_TEXT, MARK_KINDS, markKey, valueProblem, type Mark, type MarkKind, type Marking } from '../core/marking/mark';
 import { inTransaction, pool, type Queryable } from './db';
 
-const markShape = z.object({ value: z.string(), origin: z.enum(['coach', 'suggestion']) });
+export const markShape = z.object({
+  value: z.string().max(LONGEST_TEXT),
+  origin: z.enum(['coach', 'suggestion']),
+  why: z.string().min(1).max(300).optional(),
+  off: z.literal(true).optional(),
+});
 const changeShape = z
   .object({
     target: z.string().min(1).max(200),
@@ -39,12 +44,30 @@ export async function markingOfPart(studioId: string, partId: string): Promise<S
   return { ...row, marking: await marksOf(pool(), studioId, row.id) };
 }
 
+interface MarkRow {
+  target: string;
+  kind: MarkKind;
+  value: string;
+  origin: Mark['origin'];
+  why: string | null;
+  off: boolean;
+  author: string | null;
+}
+
+const markOf = ({ value, origin, why, off, author }: MarkRow): Mark => ({
+  value,
+  origin,
+  ...(why === null ? {} : { why }),
+  ...(off ? { off } : {}),
+  ...(author === null ? {} : { by: author }),
+});
+
 async function marksOf(client: Queryable, studioId: string, markingId: string): Promise<Marking> {
-  const { rows } = await client.query<{ target: string; kind: MarkKind; value: string; origin: Mark['origin'] }>(
-    'SELECT target, kind, value, origin FROM marks WHERE studio_id = $1 AND marking_id = $2',
-    [studioId, markingId],
-  );
-  return Object.fromEntries(rows.map(({ target, kind, value, origin }) => [markKey(target, kind), { value, origin }]));
+  const { rows } = await client.query<MarkRow>('SELECT target, kind, value, origin, why, off, author FROM marks WHERE studio_id = $1 AND marking_id = $2', [
+    studioId,
+    markingId,
+  ]);
+  return Object.fromEntries(rows.map((row) => [markKey(row.target, row.kind), markOf(row)]));
 }
 
 export type HistoryEntry = ChangeSet & { author: string };
@@ -88,13 +111,13 @@ export async function storeChanges(studioId: string, markingId: string, author: 
         JSON.stringify(set.changes),
         set.undoes,
       ]);
-      await writeMarks(client, studioId, markingId, set.changes);
+      await writeMarks(client, studioId, markingId, author, set.changes);
     }
     return { ok: true };
   });
 }
 
-async function writeMarks(client: Queryable, studioId: string, markingId: string, changes: readonly Change[]): Promise<void> {
+async function writeMarks(client: Queryable, studioId: string, markingId: string, author: string, changes: readonly Change[]): Promise<void> {
   const gone = changes.filter((change) => change.to === null);
   const set = changes.filter((change) => change.to !== null);
   if (gone.length) {
@@ -106,10 +129,12 @@ async function writeMarks(client: Queryable, studioId: string, markingId: string
   }
   if (set.length) {
     await client.query(
-      `INSERT INTO marks (studio_id, marking_id, target, kind, value, origin)
-       SELECT $1, $2, target, kind, value, origin FROM jsonb_to_recordset($3) AS row (target text, kind text, value text, origin text)
-       ON CONFLICT (marking_id, target, kind) DO UPDATE SET value = excluded.value, origin = excluded.origin`,
-      [studioId, markingId, JSON.stringify(set.map(({ target, kind, to }) => ({ target, kind, ...to! })))],
+      `INSERT INTO marks (studio_id, marking_id, target, kind, value, origin, why, off, author)
+       SELECT $1, $2, target, kind, value, origin, why, coalesce(off, false), $4
+         FROM jsonb_to_recordset($3) AS row (target text, kind text, value text, origin text, why text, off boolean)
+       ON CONFLICT (marking_id, target, kind)
+       DO UPDATE SET value = excluded.value, origin = excluded.origin, why = excluded.why, off = excluded.off, author = excluded.author`,
+      [studioId, markingId, JSON.stringify(set.map(({ target, kind, to }) => ({ target, kind, ...to! }))), author],
     );
   }
 }

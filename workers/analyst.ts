@@ -21,6 +21,8 @@ import { costsMore, fingeringNumbers, type FingeringNumbers } from '../core/left
 import type { Fingering } from '../core/left-hand/fingering';
 import { planBowing, type Bowing } from '../core/bow-arm/bowing';
 import { bowingNumbers, type BowingNumbers } from '../core/bow-arm/reasons';
+import type { ReadingAid } from '../core/reading/aid';
+import { readingAids } from '../core/reading/reading';
 import { check, type Report } from '../core/checks/check';
 
 /** What a plan depends on besides the music. */
@@ -101,6 +103,11 @@ export class Analyst {
     if (!note) return [];
     const line = linesOf(part).find((candidate) => candidate.events.some((event) => event.ids.includes(noteId)));
     return line ? choicesForNote({ ...this.request(conditions), line }, note) : [];
+  }
+
+  /** What a reader may trip over. */
+  reading(conditions: Conditions): ReadingAid[] {
+    return readingAids(editedPart(this.part, conditions.marking), this.player(conditions));
   }
 
   private request(conditions: Conditions) {

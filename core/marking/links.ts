@@ -18,7 +18,7 @@ export function slurLinks(part: Pick<Part, 'slurs'>, line: Line, marking: Markin
     line.events.forEach((event, i) => {
       for (const id of event.ids) {
         const mark = markAt(marking, id, 'slur');
-        if (mark && i > 0) links[i] = mark.value === 'join';
+        if (mark && !mark.off && i > 0) links[i] = mark.value === 'join';
       }
     });
   }

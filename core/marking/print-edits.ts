@@ -6,7 +6,7 @@ import { accidentalStates } from '../score/accidentals';
 import { levelOf } from '../score/dynamics';
 import { fromTheStart } from '../score/time';
 import { letterIndex, midiOf, parsePitch, transposed } from '../score/pitch';
-import { WRITABLE_ARTICULATIONS, type DynamicMark, type Hairpin, type Note, type Part, type TempoMark, type WordMark } from '../score/score';
+import { WRITABLE_ARTICULATIONS, type DynamicMark, type Hairpin, type Note, type Part, type TempoMark } from '../score/score';
 import { articulationKind, isEditKind, markAt, parseHairpin, splitKey, STRUCK, type EditKind, type Mark, type Marking } from './mark';
 import { targetOf } from './target';
 
@@ -26,9 +26,12 @@ export function printEdits(marking: Marking): PrintEdit[] {
   return edits;
 }
 
-/** A marking without edits against the print: what is left when the print is shown. */
+/** A marking without changes against the print, slurs among them: what is left when the print is shown. */
 export function withoutPrintEdits(marking: Marking): Marking {
-  const kept = Object.entries(marking).filter(([key]) => !isEditKind(splitKey(key).kind));
+  const kept = Object.entries(marking).filter(([key]) => {
+    const { kind } = splitKey(key);
+    return !isEditKind(kind) && kind !== 'slur';
+  });
   return kept.length === Object.keys(marking).length ? marking : Object.fromEntries(kept);
 }
 

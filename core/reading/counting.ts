@@ -38,7 +38,8 @@ function lineAids(part: Part, line: Line): ReadingAid[] {
     else if (offBeat && endsBeyondBeat(event, bar, beat))
       add('syncopation', 'Begins between two beats and holds through the next one: the beat falls inside the note.');
     else if (beats >= 3 && quickNext) add('long value', `${inBeats(beats)} long, then quick notes: it tends to be cut short.`);
-    if (silence >= 2 * bar.ticks && before) add('entry', `Entry after ${Math.floor(silence / bar.ticks)} bars of rest: know what sounds before it.`);
+    if (silence >= 2 * bar.ticks && before)
+      add('entry', `Entry after ${Math.floor(silence / bar.ticks)} bars of rest: know what sounds before it.`, event.onset, event.onset);
     else if (silence >= 2 * beat && offBeat)
       add('entry', `Entry between two beats after a rest of ${inBeats(silence / beat)}.`, Math.max(0, event.onset - Math.min(silence, 4 * beat)), event.onset);
   });

@@ -17,8 +17,8 @@ test('moving by passage, by bar and by finding; the address says where', async (
   await expect(page.getByRole('dialog').getByRole('alert')).toContainText('no such bar');
   await page.getByRole('textbox', { name: /As you would say it/ }).fill('C+4');
   await page.keyboard.press('Enter');
-  await expect(status(page)).toContainText('Bar 53, beat 1 · F♯6');
-  await expect(page).toHaveURL(/bars=49-64&note=n-P1-53/);
+  await expect(status(page)).toContainText('Bar 53/1 · F♯6');
+  await expect(page).toHaveURL(/bars=49-64&at=53\/1/);
   await page.getByRole('tab', { name: /^Findings/ }).click();
   const finding = page.getByRole('article', { name: /out-of-tune risk, bar 61/ });
   await expect(finding).toContainText(/\d+ % risk of being more than 15 cents off/);

@@ -84,7 +84,7 @@ const sentence = (more: readonly string[], less: readonly string[]) =>
 function SuggestionList({ suggestions, passageName, open, choices, onTake }: PanelProps & { suggestions: Suggestions }) {
   const at = (noteId: string) => {
     const note = open && noteById(open.part, noteId);
-    return note ? placeLabel(open.part, note, open.ticksPerQuarter).toLowerCase() : '';
+    return note ? placeLabel(open.part, note).toLowerCase() : '';
   };
   return (
     <section aria-label={suggestions.kind === 'fingering' ? 'Suggested fingerings' : 'Suggested bowings'} className="grid gap-2">

@@ -173,11 +173,12 @@ test('an address names a passage by its printed bars, or by a note in it', () =>
   ];
   expect(addressOf(labels, passages[1]!)).toBe('3-4');
   expect([
-    passageAsked(passages, labels, '3-4', null),
-    passageAsked(passages, labels, '2', null),
-    passageAsked(passages, labels, null, 'n-P1-4-1-0-A4-0'),
-    passageAsked(passages, labels, 'x', null),
-  ]).toEqual([1, 0, 1, 0]);
+    passageAsked(passages, labels, { bars: '3-4', note: null, at: null }),
+    passageAsked(passages, labels, { bars: '2', note: null, at: null }),
+    passageAsked(passages, labels, { bars: null, note: 'n-P1-4-1-0-A4-0', at: null }),
+    passageAsked(passages, labels, { bars: 'x', note: null, at: null }),
+    passageAsked(passages, labels, { bars: null, note: null, at: '4/1' }),
+  ]).toEqual([1, 0, 1, 0, 1]);
 });
 
 test('labels of one row never lie on one another', () => {

@@ -5,8 +5,12 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { fingerName, playerFrom, usualPlayer } from '@/core/instruments/player';
 import { changeTo, type Change } from '@/core/marking/change';
 import { bowInForce, fingerInForce } from '@/core/marking/mark';
+import { playerNotes } from '@/core/marking/notes';
+import { editedPart, isEdited } from '@/core/marking/print-edits';
+import type { Place } from '@/core/score/address';
 import { noteById } from '@/core/score/find';
 import type { Passage } from '@/core/score/passages';
+import type { Part } from '@/core/score/score';
 import { printedTempo } from '@/core/score/time';
 import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import { barsLabel, pitchLabel, placeLabel } from '@/ui/kit/music';
@@ -18,18 +22,18 @@ import type { Command } from './keys';
 import { cleared, nextString, toggled } from './mark-changes';
 import { Notices } from './notices';
 import { Panel } from './panel';
-import { addressOf } from './passage-asked';
+import { addressQuery, arrivalAt } from './passage-asked';
 import { PlanTable } from './plan-table';
 import { previewedNotes, previewedStrokes } from './preview';
 import { Rail } from './rail';
 import { statusText } from './status';
 import { Systems, type Folded } from './systems';
 import type { DeskData } from './types';
-import { useAnalyst, useReport } from './use-analyst';
+import { useAnalyst, useReading, useReport } from './use-analyst';
 import { useChoices } from './use-choices';
 import { useCommands } from './use-commands';
 import { useEngraving } from './use-engraving';
-import { useMarking } from './use-marking';
+import { useMarking, useMarkingViews } from './use-marking';
 import { usePassages } from './use-passages';
 import { useSelection } from './use-selection';
 import { useWidth } from './use-width';
@@ -59,50 +63,55 @@ const NOT_SAVED: Problem = {
 export function Desk({ data }: { data: DeskData }) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const { store, state } = useMarking(data.markingId, data.marking, data.history);
-  const { analyst, open, failed } = useAnalyst(data.part.id);
-  const part = open?.part ?? null;
+  const { analyst, open: opened, failed } = useAnalyst(data.part.id, arrive);
   const { passages, current, setCurrent, ...passageList } = usePassages(data.part.id, data.passages, data.passageIndex, setProblem);
   const [playerId, setPlayerId] = useState(data.playerId);
   const [tempo, setTempo] = useState(data.tempo);
-  const [tab, setTab] = useState('choices');
+  const [tab, setTab] = useState(data.tab);
+  const [showPrint, setShowPrint] = useState(false);
   const [dialog, setDialog] = useState<'keys' | 'go to' | null>(null);
   const [folded, setFolded] = useState<Folded>({ hand: false, bow: false, risk: false });
   const [asTable, setAsTable] = useState(false);
   const score = useRef<HTMLDivElement>(null);
   const widthPx = useWidth(score, data.widthPx);
 
+  const { played, inPrint } = useMarkingViews(state.marking, showPrint);
+  const print = opened?.part ?? null;
+  const part = useMemo(() => print && editedPart(print, inPrint), [print, inPrint]);
+  const open = useMemo(() => (opened && part ? { ...opened, part } : null), [opened, part]);
   const passage = useMemo<Passage>(
     () => passages[current] ?? { name: 'the part', fromBar: 0, toBar: Math.max(0, (part?.bars.length ?? 1) - 1) },
     [passages, current, part],
   );
   const player = data.players.find((each) => each.id === playerId) ?? null;
-  const conditions = useMemo<Conditions>(() => ({ marking: state.marking, player, tempo }), [state.marking, player, tempo]);
+  const conditions = useMemo<Conditions>(() => ({ marking: played, player, tempo }), [played, player, tempo]);
   const { report, failed: checkFailed } = useReport(analyst, conditions, passages);
-  const engraved = useEngraving(data.part.id, passage, widthPx, state.marking, { engraving: data.engraving, widthPx: data.widthPx }, passages[current + 1]);
+  const engraved = useEngraving(data.part.id, passage, widthPx, inPrint, { engraving: data.engraving, widthPx: data.widthPx }, passages[current + 1]);
   const { selection, chosen, order, pick, away, clear } = useSelection(part, data.noteId);
   const focus = selection.focus && part ? noteById(part, selection.focus) : undefined;
   const chosenIds = useMemo(() => new Set(chosen.map((note) => note.id)), [chosen]);
   const selectionBars = chosen.length ? { fromBar: chosen[0]!.barIndex, toBar: chosen.at(-1)!.barIndex } : null;
   const choices = useChoices(analyst, conditions, selection.focus, setProblem);
   const closeChoices = choices.close;
+  const aids = useReading(analyst, conditions, tab === 'reading');
 
   const instrument = useMemo(() => {
     const made = player ? playerFrom(player) : null;
     return made?.ok ? made.value.instrument : usualPlayer(data.part.instrument ?? 'violin').instrument;
   }, [player, data.part.instrument]);
 
-  // The address says which passage and note are shown.
+  // The address says which passage, note and tab are shown, in the words that people use.
   useEffect(() => {
-    if (!part) return;
-    const query = new URLSearchParams({
-      bars: addressOf(
-        part.bars.map((bar) => bar.label),
-        passage,
-      ),
-    });
-    if (selection.focus) query.set('note', selection.focus);
-    window.history.replaceState(null, '', `/desk/${data.part.id}?${query}`);
-  }, [part, data.part.id, passage, selection.focus]);
+    if (print) window.history.replaceState(null, '', `/desk/${data.part.id}?${addressQuery(print, passage, selection.focus, tab)}`);
+  }, [print, data.part.id, passage, selection.focus, tab]);
+
+  /** Goes where the address says, in words that only the part can resolve: letters, notes, "upbeat to 31". */
+  function arrive(read: Part) {
+    const arrival = arrivalAt(read, passages, data);
+    if (arrival.passage !== null) setCurrent(arrival.passage);
+    if (arrival.noteId !== null) pick(arrival.noteId, false);
+    if (arrival.problem) setProblem(arrival.problem);
+  }
 
   const focusScore = () => score.current?.focus({ preventScroll: true });
 
@@ -149,7 +158,7 @@ export function Desk({ data }: { data: DeskData }) {
       if (!place) return;
       const mark = (kind: 'finger' | 'string', value: string) => changeTo(state.marking, focus.id, kind, { value, origin: 'coach' });
       change(
-        `${placeLabel(open.part, focus, open.ticksPerQuarter)}: ${fingerName(place.finger)} on string ${place.string}`,
+        `${placeLabel(open.part, focus)}: ${fingerName(place.finger)} on string ${place.string}`,
         [mark('finger', fingerName(place.finger)), mark('string', String(place.string))].filter((each) => each !== null),
       );
     }
@@ -175,8 +184,13 @@ export function Desk({ data }: { data: DeskData }) {
     if (!response?.ok) setProblem(await problemOf(response));
   }
 
-  function goToBar(barIndex: number) {
+  function goTo({ barIndex, noteId }: Pick<Place, 'barIndex' | 'noteId'>) {
     setDialog(null);
+    if (noteId) go(noteId);
+    else goToBar(barIndex);
+  }
+
+  function goToBar(barIndex: number) {
     const note = order.find((each) => each.barIndex >= barIndex);
     if (note && note.barIndex === barIndex) go(note.id);
     else openPassage(passages.findIndex((each) => barIndex >= each.fromBar && barIndex <= each.toBar));
@@ -222,6 +236,8 @@ export function Desk({ data }: { data: DeskData }) {
         return suggest('fingering');
       case 'suggest bowing':
         return suggest('bowing');
+      case 'tab':
+        return setTab(command.tab);
       case 'leave':
         return closeChoices();
     }
@@ -249,6 +265,8 @@ export function Desk({ data }: { data: DeskData }) {
     [part, state.marking],
   );
   const risks = report?.risks ?? NONE;
+  const noteList = useMemo(() => (print ? playerNotes(print, state.marking) : []), [print, state.marking]);
+  const changed = useMemo(() => new Set(part?.notes.filter((note) => isEdited(note, inPrint)).map((note) => note.id)), [part, inPrint]);
 
   return (
     <div className="flex h-screen flex-col max-lg:h-auto max-lg:min-h-screen">
@@ -319,7 +337,13 @@ export function Desk({ data }: { data: DeskData }) {
                 selected={chosenIds}
                 focus={selection.focus}
                 folded={folded}
+                playerNotes={noteList}
+                changed={changed}
                 onPick={go}
+                onOpenNote={(note) => {
+                  setTab('notes');
+                  goTo({ barIndex: note.barIndex, noteId: note.target.startsWith('n-') ? note.target : null });
+                }}
               />
             ) : engraved.problem ? null : (
               <p className="flex items-center gap-2 p-6 text-soft" role="status">
@@ -342,17 +366,31 @@ export function Desk({ data }: { data: DeskData }) {
           open={open}
           instrument={instrument}
           choices={choices}
-          noteLabel={focus && open ? `${placeLabel(open.part, focus, open.ticksPerQuarter)} · ${pitchLabel(focus.pitch)}` : ''}
+          noteLabel={focus && open ? `${placeLabel(open.part, focus)} · ${pitchLabel(focus.pitch)}` : ''}
           findings={findings}
           elsewhere={(report?.findings.length ?? 0) - findings.length}
           onSuggest={suggest}
           onTake={take}
           onGo={go}
+          reading={{
+            print,
+            edited: part,
+            marking: state.marking,
+            chosen,
+            passage,
+            aids,
+            showPrint,
+            onShowPrint: setShowPrint,
+            onChange: change,
+            onGo: go,
+            onGoToBar: goToBar,
+          }}
+          notes={{ print, marking: state.marking, chosen, passage, onChange: change, onGo: go, onGoToBar: goToBar }}
         />
       </div>
       <Footer folded={folded} onFold={setFolded} asTable={asTable} onTable={setAsTable} onKeys={() => setDialog('keys')} />
       <KeysDialog open={dialog === 'keys'} onOpen={(isOpen) => setDialog(isOpen ? 'keys' : null)} onClosed={focusScore} />
-      <GoToDialog open={dialog === 'go to'} part={part} onOpen={(isOpen) => setDialog(isOpen ? 'go to' : null)} onClosed={focusScore} onGo={goToBar} />
+      <GoToDialog open={dialog === 'go to'} part={part} onOpen={(isOpen) => setDialog(isOpen ? 'go to' : null)} onClosed={focusScore} onGo={goTo} />
     </div>
   );
 }

@@ -2,7 +2,7 @@
 
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
-import { barAt } from '@/core/score/address';
+import { placeAt, type Place } from '@/core/score/address';
 import type { Part } from '@/core/score/score';
 import { KEY_LIST } from './keys';
 
@@ -53,7 +53,7 @@ interface GoToProps {
   part: Part | null;
   onOpen(open: boolean): void;
   onClosed(): void;
-  onGo(barIndex: number): void;
+  onGo(place: Place): void;
 }
 
 export function GoToDialog({ open, part, onOpen, onClosed, onGo }: GoToProps) {
@@ -71,13 +71,13 @@ export function GoToDialog({ open, part, onOpen, onClosed, onGo }: GoToProps) {
       <Dialog.Portal>
         <Dialog.Overlay className={OVERLAY} />
         <Dialog.Content className={CONTENT} aria-describedby={undefined} onCloseAutoFocus={giveBack(onClosed)}>
-          <Dialog.Title className="text-lg">Go to a bar</Dialog.Title>
+          <Dialog.Title className="text-lg">Go to a bar or a note</Dialog.Title>
           <form
             className="mt-3"
             onSubmit={(event) => {
               event.preventDefault();
               if (!part) return;
-              const found = barAt(part, text);
+              const found = placeAt(part, part.ticksPerQuarter, text);
               if (!found.ok) return setProblem(`${found.problem.what} ${found.problem.remedy}`);
               setText('');
               setProblem(null);
@@ -85,7 +85,7 @@ export function GoToDialog({ open, part, onOpen, onClosed, onGo }: GoToProps) {
             }}
           >
             <label>
-              <span className="text-soft">As you would say it: 47, E, E+2, -6</span>
+              <span className="text-soft">As you would say it: 47, 47/3, E, E+2, -6, upbeat to 31, last note of 54</span>
               <input
                 autoFocus
                 value={text}

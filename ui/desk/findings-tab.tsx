@@ -28,7 +28,7 @@ export function FindingsTab({ ready, findings, elsewhere, open, passageName, onG
                     className="min-h-6 cursor-pointer text-left font-bold underline decoration-line underline-offset-4 hover:decoration-ink"
                     onClick={() => onGo(finding.noteIds[0]!)}
                   >
-                    {note ? `${placeLabel(open.part, note, open.ticksPerQuarter)} · ${pitchLabel(note.pitch)}` : `Bar ${finding.bar}`}
+                    {note ? `${placeLabel(open.part, note)} · ${pitchLabel(note.pitch)}` : `Bar ${finding.bar}`}
                   </button>
                   <span className={`text-xs font-semibold ${finding.severity > 1 ? 'text-plum' : 'text-soft'}`}>
                     {'◆'.repeat(finding.severity)} {SEVERITY[finding.severity]}

@@ -79,18 +79,43 @@ export function Header({ data, players, player, tempo, save, canUndo, canRedo, o
       </button>
       <PlayerMenu players={players} player={player} onPlayer={onPlayer} />
       <TempoField key={tempo.wanted ?? tempo.printed} tempo={tempo} onTempo={onTempo} />
-      <a
-        className="button"
-        href={`/api/pieces/${data.pieceId}/marked?part=${data.part.id}`}
-        download
-        onClick={onDownload}
-        title="The file as it came, with these marks"
-      >
-        <Download size={15} aria-hidden /> Marked part
-      </a>
+      <TakeOut data={data} onDownload={onDownload} />
       <SaveChip state={save} />
       <ThemeSwitch />
     </header>
+  );
+}
+
+/** The marked part by one click, everything else from the menu beside it. */
+function TakeOut({ data, onDownload }: Pick<Props, 'data' | 'onDownload'>) {
+  const marked = `/api/pieces/${data.pieceId}/marked`;
+  const others: ReadonlyArray<[href: string, label: string]> = [
+    [`${marked}?part=${data.part.id}&words=yes`, 'Marked part, notes as words over the staff'],
+    [marked, 'Marked score, all parts'],
+    [`${marked}?words=yes`, 'Marked score, notes as words over the staff'],
+  ];
+  return (
+    <span className="flex">
+      <a className="button rounded-r-none" href={`${marked}?part=${data.part.id}`} download onClick={onDownload} title="The file as it came, with these marks">
+        <Download size={15} aria-hidden /> Marked part
+      </a>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className="button rounded-l-none border-l-0 px-1.5" aria-label="Other files to take out">
+          <ChevronDown size={14} aria-hidden />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className="menu" sideOffset={6} align="end">
+            {others.map(([href, label]) => (
+              <DropdownMenu.Item key={href} className="menu-item" asChild>
+                <a href={href} download onClick={onDownload}>
+                  {label}
+                </a>
+              </DropdownMenu.Item>
+            ))}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </span>
   );
 }
 

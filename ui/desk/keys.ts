@@ -1,5 +1,6 @@
 /** The keys of the score: what they do and how a keystroke is read. They act only while the score has the focus. */
 import type { MarkKind } from '@/core/marking/mark';
+import type { PanelTab } from './tabs';
 
 export type Command =
   | { do: 'mark'; kind: MarkKind; value: string }
@@ -16,6 +17,7 @@ export type Command =
   | { do: 'help' }
   | { do: 'suggest fingering' }
   | { do: 'suggest bowing' }
+  | { do: 'tab'; tab: PanelTab }
   | { do: 'leave' };
 
 type Stroke = Pick<KeyboardEvent, 'key' | 'code' | 'shiftKey' | 'ctrlKey' | 'metaKey' | 'altKey'>;
@@ -33,6 +35,8 @@ const BY_LETTER: Readonly<Record<string, Command>> = {
   n: { do: 'new passage' },
   f: { do: 'suggest fingering' },
   b: { do: 'suggest bowing' },
+  e: { do: 'tab', tab: 'reading' },
+  w: { do: 'tab', tab: 'notes' },
 };
 
 const BY_NAME: Readonly<Record<string, Command>> = {
@@ -86,11 +90,13 @@ export const KEY_LIST: ReadonlyArray<{ keys: string[]; what: string }> = [
   { keys: ['Enter'], what: 'take the highlighted choice' },
   { keys: ['f'], what: 'suggest fingering' },
   { keys: ['b'], what: 'suggest bowing' },
+  { keys: ['e'], what: 'edit the text, traps for the reader' },
+  { keys: ['w'], what: 'words for the player' },
   { keys: ['n'], what: 'new passage from the selection' },
   { keys: ['Page ↑', 'Page ↓'], what: 'passage before, next' },
   { keys: ['Ctrl', 'Z'], what: 'undo' },
   { keys: ['Ctrl', 'Shift', 'Z'], what: 'redo' },
-  { keys: ['Ctrl', 'K'], what: 'go to a bar: 47, E, E+2, -6' },
+  { keys: ['Ctrl', 'K'], what: 'go to a bar or note: 47, 47/3, E+2, -6' },
   { keys: ['Esc'], what: 'close the choices' },
   { keys: ['?'], what: 'this list' },
 ];

@@ -6,11 +6,16 @@ import type { Instrument } from '@/core/instruments/instrument';
 import type { OpenPart } from '@/workers/analyst';
 import { ChoicesTab } from './choices-tab';
 import { FindingsTab } from './findings-tab';
+import { NotesTab, type NotesProps } from './notes-tab';
+import { ReadingTab, type ReadingProps } from './reading-tab';
+import { PANEL_TABS, type PanelTab } from './tabs';
 import type { Choices } from './use-choices';
 
 export interface PanelProps {
-  tab: string;
-  onTab(tab: string): void;
+  reading: ReadingProps;
+  notes: NotesProps;
+  tab: PanelTab;
+  onTab(tab: PanelTab): void;
   /** The first check has been made. */
   ready: boolean;
   passageName: string;
@@ -27,26 +32,28 @@ export interface PanelProps {
   onGo(noteId: string): void;
 }
 
-const TABS: ReadonlyArray<[value: string, label: (props: PanelProps) => string]> = [
-  ['choices', () => 'Choices'],
-  ['findings', ({ ready, findings }) => `Findings ${ready ? findings.length : ''}`],
-];
+const LABELS: Readonly<Record<PanelTab, (props: PanelProps) => string>> = {
+  choices: () => 'Choices',
+  findings: ({ ready, findings }) => `Findings ${ready ? findings.length : ''}`,
+  notes: () => 'Notes',
+  reading: () => 'Reading',
+};
 
 export function Panel(props: PanelProps) {
   return (
     <Tabs.Root
       value={props.tab}
-      onValueChange={props.onTab}
+      onValueChange={(tab) => props.onTab(tab as PanelTab)}
       className="flex h-full w-76 shrink-0 flex-col border-l border-line bg-sheet max-lg:w-full max-lg:border-t max-lg:border-l-0"
     >
-      <Tabs.List aria-label="Choices and findings" className="flex border-b border-line">
-        {TABS.map(([value, label]) => (
+      <Tabs.List aria-label="Choices, findings, notes and reading" className="flex px-0.5 border-b border-line">
+        {PANEL_TABS.map((value) => (
           <Tabs.Trigger
             key={value}
             value={value}
-            className="min-h-11 cursor-pointer px-4 font-semibold text-soft data-[state=active]:border-b-2 data-[state=active]:border-ink data-[state=active]:text-ink"
+            className="min-h-11 cursor-pointer px-2.5 whitespace-nowrap font-semibold text-soft data-[state=active]:border-b-2 data-[state=active]:border-ink data-[state=active]:text-ink"
           >
-            {label(props)}
+            {LABELS[value](props)}
           </Tabs.Trigger>
         ))}
       </Tabs.List>
@@ -55,6 +62,12 @@ export function Panel(props: PanelProps) {
       </Tabs.Content>
       <Tabs.Content value="findings" className="grow overflow-y-auto p-3">
         <FindingsTab {...props} />
+      </Tabs.Content>
+      <Tabs.Content value="notes" className="grow overflow-y-auto p-3">
+        <NotesTab {...props.notes} />
+      </Tabs.Content>
+      <Tabs.Content value="reading" className="grow overflow-y-auto p-3">
+        <ReadingTab {...props.reading} />
       </Tabs.Content>
     </Tabs.Root>
   );

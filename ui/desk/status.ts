@@ -15,8 +15,8 @@ export function statusText(
   planned: FingeredNote | undefined,
 ): string {
   if (!open || !focus) return 'Click a note, or press → to begin.';
-  const { part, ticksPerQuarter } = open;
-  const parts = [placeLabel(part, focus, ticksPerQuarter), pitchLabel(focus.pitch), marksInWords(focus, marking)];
+  const { part } = open;
+  const parts = [placeLabel(part, focus), pitchLabel(focus.pitch), marksInWords(focus, marking)];
   if (chosen.length > 1) parts.unshift(`${chosen.length} notes, bars ${barsLabel(part, chosen[0]!.barIndex, chosen.at(-1)!.barIndex)}`);
   if (planned && fingerInForce(focus, marking) === null) {
     const { finger, string, position } = planned.place;

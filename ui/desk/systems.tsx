@@ -8,6 +8,8 @@ import type { NoteRisk } from '@/core/checks/check';
 import type { Finding } from '@/core/checks/finding';
 import { noteById } from '@/core/score/find';
 import type { Part } from '@/core/score/score';
+import type { PlayerNote } from '@/core/marking/notes';
+import { NoteSigns } from './note-signs';
 import { BowTrack, type DrawnStroke } from './tracks/bow-track';
 import { LeftHandTrack } from './tracks/left-hand-track';
 import { headsInOrder } from './tracks/layout';
@@ -35,17 +37,22 @@ interface Props {
   selected: ReadonlySet<string>;
   focus: string | null;
   folded: Folded;
+  playerNotes: readonly PlayerNote[];
+  /** Notes that differ from the print. */
+  changed: ReadonlySet<string>;
   onPick(noteId: string, extend: boolean): void;
+  onOpenNote(note: PlayerNote): void;
 }
 
 /** The engraved systems, each with its tracks under it on one time axis. */
 export function Systems(props: Props) {
   const { engraving, part, fromBar } = props;
   const strokes = useMemo(() => strokesBySystem(engraving, fromBar, part, props.strokes), [engraving, fromBar, part, props.strokes]);
+  const firstBars = useMemo(() => firstBarsOf(engraving, fromBar), [engraving, fromBar]);
   return (
     <>
       {engraving.systems.map((system, i) => (
-        <OneSystem key={i} system={system} drawnStrokes={strokes[i] ?? []} {...props} />
+        <OneSystem key={i} system={system} firstBar={firstBars[i]!} drawnStrokes={strokes[i] ?? []} {...props} />
       ))}
     </>
   );
@@ -64,8 +71,12 @@ function OneSystem({
   selected,
   focus,
   folded,
+  playerNotes,
+  changed,
+  firstBar,
   onPick,
-}: Props & { system: System; drawnStrokes: DrawnStroke[] }) {
+  onOpenNote,
+}: Props & { system: System; firstBar: number; drawnStrokes: DrawnStroke[] }) {
   const own = useMemo(() => notes.filter((note) => system.heads[note.id]), [notes, system]);
   const pick = (event: MouseEvent<HTMLDivElement>) => {
     const inNote = (event.target as Element).closest('g.note')?.id;
@@ -75,8 +86,19 @@ function OneSystem({
   };
   return (
     <section className="rounded-xl border border-line bg-sheet px-2 pt-1 pb-2">
+      <NoteSigns system={system} firstBar={firstBar} notes={playerNotes} onOpen={onOpenNote} />
       <div className="engraving relative cursor-pointer" onClick={pick}>
         <Picture svg={system.svg} />
+        {Object.entries(system.heads)
+          .filter(([id]) => changed.has(id))
+          .map(([id, head]) => (
+            <span
+              key={`changed ${id}`}
+              title="Differs from the print"
+              className="pointer-events-none absolute border-b-2 border-dotted border-ink"
+              style={{ left: head.x - 9, top: head.y + 8, width: 18 }}
+            />
+          ))}
         {[...selected].map((id) => {
           const head = system.heads[id];
           return (
@@ -96,6 +118,16 @@ function OneSystem({
       {part && !folded.risk && <RiskTrack system={system} risks={risks} findings={findings} barOf={(id) => noteById(part, id)?.barIndex ?? -1} />}
     </section>
   );
+}
+
+/** Index of the first bar of each system. */
+function firstBarsOf(engraving: Engraving, fromBar: number): number[] {
+  let next = fromBar;
+  return engraving.systems.map((system) => {
+    const first = next;
+    next += system.bars.length;
+    return first;
+  });
 }
 
 /** The engraver's picture; set once per engraving, so that selecting does not touch it. */

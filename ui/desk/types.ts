@@ -4,6 +4,7 @@ import type { ChangeSet } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
 import type { InstrumentKind } from '@/core/score/score';
 import type { PlayerDescription } from '@/core/instruments/player';
+import type { PanelTab } from './tabs';
 import type { Engraving } from '@/workers/server/engraver';
 import type { System } from '@/workers/server/picture';
 
@@ -27,6 +28,10 @@ export interface DeskData {
   /** Index of the passage that the address asks for. */
   passageIndex: number;
   noteId: string | null;
+  /** Bars and place that the address asks for, as they were said. */
+  bars: string | null;
+  at: string | null;
+  tab: PanelTab;
   widthPx: number;
   engraving: Engraving | null;
 }

@@ -1,17 +1,20 @@
 'use client';
 
 import { releaseProxy, wrap, type Remote } from 'comlink';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import type { Passage } from '@/core/score/passages';
+import type { Part } from '@/core/score/score';
 import type { Report } from '@/core/checks/check';
+import type { ReadingAid } from '@/core/reading/aid';
 import type { Analyst, Conditions, OpenPart } from '@/workers/analyst';
 
 export type RemoteAnalyst = Remote<Analyst>;
 
-/** Starts the analyst's worker and gives it the part. */
-export function useAnalyst(partId: string): { analyst: RemoteAnalyst | null; open: OpenPart | null; failed: string | null } {
+/** Starts the analyst's worker and gives it the part; says so once the part has been read. */
+export function useAnalyst(partId: string, onOpened: (part: Part) => void): { analyst: RemoteAnalyst | null; open: OpenPart | null; failed: string | null } {
   const [opened, setOpened] = useState<{ analyst: RemoteAnalyst; open: OpenPart } | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
+  const arrived = useEffectEvent(onOpened);
   useEffect(() => {
     const worker = new Worker(new URL('../../workers/analyst.worker.ts', import.meta.url), { type: 'module' });
     const analyst = wrap<Analyst>(worker);
@@ -22,7 +25,9 @@ export function useAnalyst(partId: string): { analyst: RemoteAnalyst | null; ope
         const response = await fetch(`/api/parts/${partId}/music`);
         if (!response.ok) throw new Error(String(response.status));
         const open = await analyst.open(await response.text());
-        if (!gone) setOpened({ analyst, open });
+        if (gone) return;
+        setOpened({ analyst, open });
+        arrived(open.part);
       } catch {
         if (!gone) setFailed('The part could not be loaded for analysis. Reload to try again; nothing is lost.');
       }
@@ -61,4 +66,20 @@ export function useReport(analyst: RemoteAnalyst | null, conditions: Conditions,
     else void ask();
   }, [analyst, conditions, passages]);
   return { report, failed };
+}
+
+/** What a reader may trip over, looked for while the tab that shows it is open; null until it has been. */
+export function useReading(analyst: RemoteAnalyst | null, conditions: Conditions, wanted: boolean): readonly ReadingAid[] | null {
+  const [aids, setAids] = useState<readonly ReadingAid[] | null>(null);
+  useEffect(() => {
+    if (!analyst || !wanted) return;
+    let gone = false;
+    void analyst.reading(conditions).then((found) => {
+      if (!gone) setAids(found);
+    });
+    return () => {
+      gone = true;
+    };
+  }, [analyst, conditions, wanted]);
+  return aids;
 }

@@ -1,9 +1,16 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
-import type { Marking } from '@/core/marking/mark';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { isWordKind, splitKey, type Marking } from '@/core/marking/mark';
 import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import type { Engraving } from './types';
+
+/** What the picture depends on: notes for the player are drawn over it, not in it. */
+const engravedMarks = (marking: Marking): string =>
+  Object.entries(marking)
+    .filter(([key]) => !isWordKind(splitKey(key).kind))
+    .map(([key, { value, off }]) => `${key}=${value}${off ? ' off' : ''}`)
+    .join();
 
 /** Without an answer it is asked again after this. */
 const RETRY_MS = 2000;
@@ -23,9 +30,8 @@ export function useEngraving(
   ahead: { fromBar: number; toBar: number } | undefined,
 ): { engraving: Engraving | null; problem: Problem | null; current: boolean } {
   const { fromBar, toBar } = range;
-  const key = `${fromBar} ${toBar} ${widthPx} ${Object.entries(marking)
-    .map(([target, mark]) => target + mark.value)
-    .join()}`;
+  const marks = useMemo(() => engravedMarks(marking), [marking]);
+  const key = `${fromBar} ${toBar} ${widthPx} ${marks}`;
   const [shown, setShown] = useState<Shown | null>(first.engraving && widthPx === first.widthPx ? { engraving: first.engraving, key } : null);
   const [failed, setFailed] = useState<{ problem: Problem; key: string } | null>(null);
   const drawn = useRef(shown?.key ?? null);

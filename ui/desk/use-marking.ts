@@ -1,8 +1,9 @@
 'use client';
 
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import type { ChangeSet } from '@/core/marking/change';
-import type { Marking } from '@/core/marking/mark';
+import { difference, type ChangeSet } from '@/core/marking/change';
+import { isWordKind, splitKey, type Marking } from '@/core/marking/mark';
+import { withoutPrintEdits } from '@/core/marking/print-edits';
 import { sendJson } from '@/ui/kit/problem';
 import { MarkingStore, type MarkingState } from './marking-store';
 
@@ -12,6 +13,20 @@ export function useMarking(markingId: string, marking: Marking, history: readonl
   useEffect(() => store.restore(), [store]);
   const state = useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
   return { store, state };
+}
+
+/**
+ * The marking as the hands see it, without words for the player, and as the page shows it, without changes against the
+ * print when the print is asked for. Both keep their identity while nothing in them changes.
+ */
+export function useMarkingViews(marking: Marking, showPrint: boolean): { played: Marking; inPrint: Marking } {
+  const [kept, setKept] = useState<{ marking: Marking; showPrint: boolean; played: Marking } | null>(null);
+  if (kept?.marking === marking && kept.showPrint === showPrint) return { played: kept.played, inPrint: kept.played };
+  const without = Object.fromEntries(Object.entries(marking).filter(([key]) => !isWordKind(splitKey(key).kind)));
+  const wanted = showPrint ? withoutPrintEdits(without) : without;
+  const played = kept && difference(kept.played, wanted).length === 0 ? kept.played : wanted;
+  setKept({ marking, showPrint, played });
+  return { played, inPrint: played };
 }
 
 function surroundings(markingId: string) {

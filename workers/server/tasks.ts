@@ -5,7 +5,7 @@ import type { InstrumentKind, Part, Warning } from '../../core/score/score';
 import { cutPart, cutPassage } from '../../core/formats/musicxml/cut';
 import { applyEdits } from '../../core/formats/musicxml/edits';
 import { likeTheFile, readMusicXml, readMusicXmlBytes, type ReadScore } from '../../core/formats/musicxml/read';
-import { markEdits } from '../../core/formats/musicxml/write';
+import { markEdits, type WriteOptions } from '../../core/formats/musicxml/write';
 import type { Marking } from '../../core/marking/mark';
 import { bad, good, type Result } from '../../core/util/result';
 import { engrave, type Engraving } from './engraver';
@@ -100,13 +100,14 @@ export interface MarkedTask {
   bytes: Uint8Array;
   /** Marks by the part's id in the file. */
   markings: Readonly<Record<string, Marking>>;
+  options: WriteOptions;
 }
 
 /** The file as it came in, with the marks of one or more parts. */
-export function markedFile({ bytes, markings }: MarkedTask): Uint8Array {
+export function markedFile({ bytes, markings, options }: MarkedTask): Uint8Array {
   const read = readMusicXmlBytes(bytes);
   if (!read.ok) throw new Error(`a stored source cannot be read: ${read.problem.what}`);
   const { document, score } = read.value;
-  const edits = score.parts.flatMap((part) => (markings[part.id] ? markEdits(document, part, markings[part.id]!) : []));
+  const edits = score.parts.flatMap((part) => (markings[part.id] ? markEdits(document, part, markings[part.id]!, options) : []));
   return likeTheFile(applyEdits(document.text, edits), bytes);
 }

@@ -6,6 +6,7 @@ import { history, markingOfPart } from '@/server/markings';
 import { partById, partSettings, partsOfPiece, passagesOf, players } from '@/server/parts';
 import { currentStudio } from '@/server/studio';
 import { Desk } from '@/ui/desk/desk';
+import { PANEL_TABS } from '@/ui/desk/tabs';
 import { passageAsked } from '@/ui/desk/passage-asked';
 
 export const dynamic = 'force-dynamic';
@@ -28,7 +29,12 @@ export default async function Page({ params, searchParams }: Props) {
   const part = await partById(studioId, (await params).partId);
   if (!part) notFound();
   const asked = await searchParams;
-  const noteId = typeof asked.note === 'string' ? asked.note : null;
+  const one = (name: string): string | null => {
+    const value = asked[name];
+    return typeof value === 'string' ? value : null;
+  };
+  const noteId = one('note');
+  const at = one('at');
   const width = Number((await cookies()).get('score-width')?.value);
   const widthPx = width >= 240 && width <= 4000 ? Math.round(width) : USUAL_WIDTH;
   const [marking, passages, people, settings, siblings] = await Promise.all([
@@ -38,7 +44,7 @@ export default async function Page({ params, searchParams }: Props) {
     partSettings(studioId, part.id),
     partsOfPiece(studioId, part.pieceId),
   ]);
-  const passageIndex = passageAsked(passages, part.barLabels, typeof asked.bars === 'string' ? asked.bars : null, noteId);
+  const passageIndex = passageAsked(passages, part.barLabels, { bars: one('bars'), note: noteId, at });
   const passage = passages[passageIndex] ?? { fromBar: 0, toBar: part.bars - 1 };
   const [changes, engraving] = await Promise.all([
     history(studioId, marking.id),
@@ -65,6 +71,9 @@ export default async function Page({ params, searchParams }: Props) {
         tempo: settings.tempo,
         passageIndex,
         noteId,
+        bars: one('bars'),
+        at,
+        tab: PANEL_TABS.find((tab) => tab === one('tab')) ?? 'choices',
         widthPx,
         engraving,
       }}

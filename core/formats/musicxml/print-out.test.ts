@@ -174,3 +174,16 @@ test('a tie is found whole from any of its heads; edits are listed with those se
   const marking: Marking = { ...mark(part.notes[0]!.id, 'pitch', 'B4'), 'x|finger': { value: '1', origin: 'coach' } };
   expect(printEdits(marking).map(({ kind }) => kind)).toEqual(['pitch']);
 });
+
+test('notes for the player go out as words where that is wanted, at the note or the bar they are about', () => {
+  const { document, part } = open(`<measure number="1">${ATTRIBUTES}${note('A4', 2)}${note('B4', 2)}</measure>`);
+  const marking: Marking = {
+    [markKey(part.notes[1]!.id, 'listen')]: { value: 'cellos\n& basses', origin: 'coach' },
+    [markKey('bar-0', 'words')]: { value: 'warm', origin: 'coach' },
+  };
+  expect(writeMarked(document, part, marking)).toBe(document.text);
+  expect(reread(writeMarked(document, part, marking, { words: true }), 0).words.map(({ tick, text }) => [tick, text])).toEqual([
+    [0, 'warm'],
+    [2, 'listen: cellos / & basses'],
+  ]);
+});

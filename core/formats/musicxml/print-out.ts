@@ -11,7 +11,7 @@ import { layoutOf, withSpace } from './layout';
 import { ALTER_OF, ARTICULATION_OF } from './notations';
 import { signsIn, type NotePlan } from './note-plan';
 import { signsOf } from './signs';
-import { spotAt } from './spot';
+import { directions, type } from './directions-out';
 
 export interface PrintOut {
   text: string;
@@ -101,16 +101,7 @@ function placesOut({ text, measures, part }: PrintOut, edits: readonly PrintEdit
     owners.add(sign.owner);
   };
   const result: TextEdit[] = [];
-  const put = (barIndex: number, tick: number, direction: string, sound = '', placement: 'above' | 'below' = 'above') => {
-    const spot = spotAt(measures, part, barIndex, tick);
-    if (!spot) return;
-    const { line } = layoutOf(text, spot.element);
-    const offset = spot.offset ? `${line(1)}<offset>${spot.offset}</offset>` : '';
-    const staff = spot.staff === null ? '' : `${line(1)}<staff>${spot.staff}</staff>`;
-    const block = `<direction placement="${placement}">${line(1)}${direction}${offset}${staff}${sound && line(1) + sound}${line(0)}</direction>`;
-    if (spot.where === 'before') result.push({ start: spot.element.start, end: spot.element.start, text: block + line(0) });
-    else result.push({ start: spot.element.end, end: spot.element.end, text: line(0) + block });
-  };
+  const put = directions(text, measures, part, result);
   const wedges = new WedgeNumbers();
   for (const { target: targetText, kind, mark } of edits) {
     const target = targetOf(targetText);
@@ -152,8 +143,6 @@ function placesOut({ text, measures, part }: PrintOut, edits: readonly PrintEdit
   for (const owner of owners) result.push(...withoutSigns(text, owner, gone));
   return result;
 }
-
-const type = (sign: string): string => `<direction-type>${sign}</direction-type>`;
 
 /** MusicXML 3.0 knows the numbers 1 to 6 for wedges that overlap; files rarely use the last, so they are given first. */
 class WedgeNumbers {

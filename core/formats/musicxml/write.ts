@@ -7,18 +7,24 @@ import type { Note, Part } from '../../score/score';
 import { markAt, STRUCK, type MarkKind, type Marking } from '../../marking/mark';
 import type { XmlElement } from '../xml';
 import { applyEdits, type TextEdit } from './edits';
+import { wordsOut } from './directions-out';
 import { emptyPlan, noteEdits, signsIn, type NotePlan } from './note-plan';
 import { printEditsOut } from './print-out';
 import type { MusicXmlDocument } from './read';
 import { planSlurs } from './slurs-out';
 
 /** The marked document. Marks of notes that the part does not have are ignored. */
-export function writeMarked(document: MusicXmlDocument, part: Part, marking: Marking): string {
-  return applyEdits(document.text, markEdits(document, part, marking));
+export function writeMarked(document: MusicXmlDocument, part: Part, marking: Marking, options: WriteOptions = {}): string {
+  return applyEdits(document.text, markEdits(document, part, marking, options));
+}
+
+export interface WriteOptions {
+  /** Notes for the player go out as words over the staff. */
+  words?: boolean;
 }
 
 /** The edits that put the marks of one part into its document. */
-export function markEdits(document: MusicXmlDocument, part: Part, marking: Marking): TextEdit[] {
+export function markEdits(document: MusicXmlDocument, part: Part, marking: Marking, options: WriteOptions = {}): TextEdit[] {
   const measures = document.parts.find((candidate) => candidate.id === part.id)?.measures ?? [];
   const elements = noteElements(document, part.id);
   const plans = new Map<number, NotePlan>();
@@ -35,6 +41,7 @@ export function markEdits(document: MusicXmlDocument, part: Part, marking: Marki
   }
   planSlurs(part, marking, elements, planFor);
   const edits = printEditsOut({ text: document.text, measures, elements, part, marking, planFor });
+  if (options.words) edits.push(...wordsOut(document.text, measures, part, marking));
   for (const [source, plan] of plans) edits.push(...noteEdits(document.text, elements[source]!, plan));
   return edits;
 }

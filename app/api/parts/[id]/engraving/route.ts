@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { engraved } from '@/server/engraving';
+import { markShape } from '@/server/markings';
 import { partById } from '@/server/parts';
 import { answer, body, problemResponse } from '../../../respond';
 
@@ -7,7 +8,7 @@ const asked = z.object({
   fromBar: z.int().nonnegative(),
   toBar: z.int().nonnegative(),
   widthPx: z.int().min(240).max(4000),
-  marking: z.record(z.string(), z.object({ value: z.string(), origin: z.enum(['coach', 'suggestion']) })),
+  marking: z.record(z.string(), markShape),
 });
 
 /** A passage with the given marks, engraved. */

@@ -1,0 +1,303 @@
+'use client';
+
+import { useState, type ReactNode } from 'react';
+import { DYNAMIC_NAMES } from '@/core/score/dynamics';
+import { parsePitch, pitchName } from '@/core/score/pitch';
+import { WRITABLE_ARTICULATIONS, type Note } from '@/core/score/score';
+import { noteById } from '@/core/score/find';
+import type { Change } from '@/core/marking/change';
+import { markAt, STRUCK } from '@/core/marking/mark';
+import { parseTempo } from '@/core/marking/print-edits';
+import { placeTarget } from '@/core/marking/target';
+import { pitchSigns, placeLabel } from '@/ui/kit/music';
+import {
+  accidentalChanges,
+  articulationChanges,
+  hairpinChanges,
+  halfStep,
+  pitchChanges,
+  placeChanges,
+  respelled,
+  slurChanges,
+  type EditContext,
+} from './edit-changes';
+
+interface Props {
+  context: EditContext;
+  /** Selected notes in order, as they are with the edits. */
+  chosen: readonly Note[];
+  onWhy(why: string): void;
+  onChange(reason: string, changes: readonly Change[]): void;
+}
+
+const SIGN_NAMES: ReadonlyArray<[value: 'show' | 'bracket' | typeof STRUCK, label: string]> = [
+  ['show', 'show'],
+  ['bracket', 'in brackets'],
+  [STRUCK, 'none'],
+];
+
+/** Edits of the text at the selected notes. */
+export function EditBox({ context, chosen, onWhy, onChange }: Props) {
+  const first = chosen[0];
+  if (!first) return <p className="text-soft">Select notes to change what is printed: pitch, sign, articulation, slur, dynamic, hairpin, tempo or words.</p>;
+  const { print, edited, marking } = context;
+  const printed = noteById(print, first.id) ?? first;
+  const where = chosen.length > 1 ? `${chosen.length} notes from ${placeLabel(print, first).toLowerCase()}` : placeLabel(print, first);
+  const change = (what: string, changes: readonly Change[]) => onChange(`${where}: ${what}`, changes);
+  const at = placeTarget(first.barIndex, first.tick);
+  const here = (kind: 'dynamic' | 'tempo' | 'text') => markAt(marking, at, kind)?.value;
+  const dynamic = here('dynamic');
+  const printedDynamic = print.dynamics.find((mark) => mark.tick === first.onset)?.text;
+  const printedWords = print.words.filter((word) => word.tick === first.onset).map((word) => word.text);
+  const struckWords = markAt(marking, at, 'printed-text') !== undefined;
+  const hairpin = edited.hairpins.find((each) => each.from === first.onset);
+  const hasHairpinEdit = markAt(marking, at, 'hairpin') !== undefined;
+  return (
+    <section aria-label="Edit the text" className="grid gap-2.5">
+      <h2 className="text-base">
+        {where}
+        <span className="font-sans text-[13px] font-normal text-soft">
+          {' '}
+          · print {pitchSigns(pitchName(printed.written))}
+          {printed.written.alter !== first.written.alter || printed.written.step !== first.written.step || printed.written.octave !== first.written.octave
+            ? `, now ${pitchSigns(pitchName(first.written))}`
+            : ''}
+        </span>
+      </h2>
+      <Row label="Pitch">
+        <PitchField
+          key={`${first.id} ${pitchName(first.written)}`}
+          value={pitchName(first.written)}
+          onPitch={(text) => {
+            const wanted = parsePitch(text);
+            if (!wanted) return false;
+            change(
+              `pitch ${pitchSigns(text)}`,
+              pitchChanges(context, chosen, () => wanted),
+            );
+            return true;
+          }}
+        />
+        <Small
+          onClick={() =>
+            change(
+              'half a step lower',
+              pitchChanges(context, chosen, (now) => halfStep(now, -1)),
+            )
+          }
+          label="Half a step lower"
+        >
+          ½ ↓
+        </Small>
+        <Small
+          onClick={() =>
+            change(
+              'half a step higher',
+              pitchChanges(context, chosen, (now) => halfStep(now, 1)),
+            )
+          }
+          label="Half a step higher"
+        >
+          ½ ↑
+        </Small>
+        <Small onClick={() => change('respelled', pitchChanges(context, chosen, respelled))}>respell</Small>
+      </Row>
+      <Row label="Sign">
+        {SIGN_NAMES.map(([value, label]) => {
+          const now = first.accidental === null ? STRUCK : first.accidental.courtesy ? 'bracket' : 'show';
+          return (
+            <Small key={value} pressed={now === value} onClick={() => change(`sign ${label}`, accidentalChanges(context, chosen, value))}>
+              {label}
+            </Small>
+          );
+        })}
+      </Row>
+      <Row label="Play it">
+        {WRITABLE_ARTICULATIONS.map((name) => (
+          <Small
+            key={name}
+            pressed={chosen.every((note) => note.articulations.includes(name))}
+            onClick={() => change(name, articulationChanges(context, chosen, name))}
+          >
+            {name.replace('-', ' ')}
+          </Small>
+        ))}
+      </Row>
+      <Row label="Slur">
+        <Small disabled={chosen.length < 2} onClick={() => change('one slur', slurChanges(context, chosen, true))}>
+          over the selection
+        </Small>
+        <Small onClick={() => change('no slur', slurChanges(context, chosen, false))}>none here</Small>
+      </Row>
+      <Row label="Hairpin">
+        <Small pressed={hairpin?.kind === 'crescendo'} onClick={() => change('crescendo', hairpinChanges(context, chosen, 'crescendo'))}>
+          crescendo
+        </Small>
+        <Small pressed={hairpin?.kind === 'diminuendo'} onClick={() => change('diminuendo', hairpinChanges(context, chosen, 'diminuendo'))}>
+          diminuendo
+        </Small>
+        <Small
+          disabled={!hairpin && !hasHairpinEdit}
+          onClick={() => change('no hairpin', hairpinChanges(context, chosen, print.hairpins.some((each) => each.from === first.onset) ? STRUCK : null))}
+        >
+          none
+        </Small>
+      </Row>
+      <Row label="Dynamic">
+        <select
+          aria-label="Dynamic from here"
+          className="field"
+          value={dynamic ?? ''}
+          onChange={(event) => change(`dynamic ${event.target.value}`, placeChanges(context, first, 'dynamic', event.target.value || null))}
+        >
+          <option value="">as printed{printedDynamic ? ` (${printedDynamic})` : ''}</option>
+          {printedDynamic && <option value={STRUCK}>struck out</option>}
+          {DYNAMIC_NAMES.map((name) => (
+            <option key={name}>{name}</option>
+          ))}
+        </select>
+      </Row>
+      <Row label="Tempo">
+        <TextField
+          key={`tempo ${at} ${here('tempo')}`}
+          label="Tempo from here, such as Andante, quarter = 72"
+          placeholder="Andante, quarter = 72"
+          value={here('tempo') ?? ''}
+          problem={(text) => (/=/.test(text) && parseTempo(text).perMinute === null ? 'Say it as: quarter = 72' : null)}
+          onText={(text) => change(`tempo ${text}`, placeChanges(context, first, 'tempo', text || null))}
+        />
+      </Row>
+      <Row label="Words">
+        <TextField
+          key={`text ${at} ${here('text')}`}
+          label="Words over this note"
+          placeholder="dolce"
+          value={here('text') ?? ''}
+          onText={(text) => change(text ? `“${text.slice(0, 40)}”` : 'words taken back', placeChanges(context, first, 'text', text || null))}
+        />
+      </Row>
+      {printedWords.length > 0 && (
+        <label className="flex min-h-6 items-center gap-2 text-[13px]">
+          <input
+            type="checkbox"
+            checked={struckWords}
+            onChange={() => change('printed words', placeChanges(context, first, 'printed-text', struckWords ? null : STRUCK))}
+          />
+          strike out the printed “{printedWords.join('”, “')}”
+        </label>
+      )}
+      <Row label="Why">
+        <input
+          className="field grow"
+          aria-label="Why it is changed; kept with the next changes"
+          placeholder="kept with the next changes"
+          maxLength={300}
+          value={context.why}
+          onChange={(event) => onWhy(event.target.value)}
+        />
+      </Row>
+    </section>
+  );
+}
+
+function Row({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <div role="group" aria-label={label} className="flex items-baseline gap-2">
+      <span aria-hidden className="w-14 shrink-0 text-[13px] text-soft">
+        {label}
+      </span>
+      <div className="flex grow flex-wrap gap-1">{children}</div>
+    </div>
+  );
+}
+
+interface SmallProps {
+  children: ReactNode;
+  label?: string;
+  pressed?: boolean;
+  disabled?: boolean;
+  onClick(): void;
+}
+
+function Small({ children, label, pressed, disabled, onClick }: SmallProps) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      aria-pressed={pressed}
+      disabled={disabled}
+      className={`button min-h-6 px-2 text-xs ${pressed ? 'border-ink bg-paper' : 'font-normal'}`}
+      onClick={onClick}
+    >
+      {children}
+    </button>
+  );
+}
+
+function PitchField({ value, onPitch }: { value: string; onPitch(text: string): boolean }) {
+  const [text, setText] = useState(value);
+  const [wrong, setWrong] = useState(false);
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        setWrong(!onPitch(text));
+      }}
+    >
+      <input
+        aria-label="Written pitch, such as F#4"
+        aria-invalid={wrong}
+        aria-describedby={wrong ? 'pitch-problem' : undefined}
+        className="field w-14"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      {wrong && (
+        <span id="pitch-problem" role="alert" className="block text-xs text-plum">
+          Say it as F#4 or Bb3
+        </span>
+      )}
+    </form>
+  );
+}
+
+interface TextFieldProps {
+  label: string;
+  placeholder: string;
+  value: string;
+  problem?(text: string): string | null;
+  onText(text: string): void;
+}
+
+function TextField({ label, placeholder, value, problem, onText }: TextFieldProps) {
+  const [text, setText] = useState(value);
+  const wrong = problem?.(text) ?? null;
+  const commit = () => {
+    if (text.trim() !== value && !wrong) onText(text.trim());
+  };
+  return (
+    <form
+      className="grow"
+      onSubmit={(event) => {
+        event.preventDefault();
+        commit();
+      }}
+    >
+      <input
+        aria-label={label}
+        aria-invalid={wrong !== null}
+        className="field w-full"
+        placeholder={placeholder}
+        maxLength={300}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+      />
+      {wrong && (
+        <span role="alert" className="block text-xs text-plum">
+          {wrong}
+        </span>
+      )}
+    </form>
+  );
+}

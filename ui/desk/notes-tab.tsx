@@ -1,0 +1,262 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { changeTo, type Change } from '@/core/marking/change';
+import { LONGEST_TEXT, WORD_KINDS, type Marking, type WordKind } from '@/core/marking/mark';
+import { NOTE_LABELS, notesFromText, notesText, playerNotes, targetAt, type PlayerNote } from '@/core/marking/notes';
+import { sayBar, sayBars, sayNote } from '@/core/score/address';
+import type { Passage } from '@/core/score/passages';
+import type { Note, Part } from '@/core/score/score';
+import { problemText } from '@/core/util/result';
+
+export const KIND_NAMES: Readonly<Record<WordKind, string>> = {
+  character: 'character',
+  goal: 'the phrase goes to here',
+  away: 'it comes away here',
+  tune: 'who has the tune',
+  listen: 'listen for',
+  question: 'question to the player',
+  words: 'words',
+};
+
+export interface NotesProps {
+  print: Part | null;
+  marking: Marking;
+  chosen: readonly Note[];
+  passage: Passage;
+  onChange(reason: string, changes: readonly Change[]): void;
+  onGoToBar(barIndex: number): void;
+  onGo(noteId: string): void;
+}
+
+/** Words for the player, by note, bar and passage. */
+export function NotesTab(props: NotesProps) {
+  const { print, marking, passage, chosen } = props;
+  const [wholePart, setWholePart] = useState(false);
+  const all = useMemo(() => (print ? playerNotes(print, marking) : []), [print, marking]);
+  const inPassage = all.filter((note) => note.barIndex <= passage.toBar && note.toBar >= passage.fromBar);
+  const shown = wholePart ? all : inPassage;
+  if (!print)
+    return (
+      <p className="text-soft" role="status">
+        Reading …
+      </p>
+    );
+  const about = addressOfSelection(print, chosen, passage);
+  return (
+    <div className="grid gap-4">
+      <NewNote key={about} {...props} print={print} about={about} />
+      <section aria-label="Notes for the player" className="grid gap-2 border-t border-line pt-3">
+        <div className="flex items-baseline justify-between gap-2">
+          <h2 className="text-base">{wholePart ? 'Notes in the whole part' : `Notes in ${passage.name}`}</h2>
+          {all.length > inPassage.length || wholePart ? (
+            <button type="button" className="min-h-6 cursor-pointer text-xs text-soft underline" onClick={() => setWholePart(!wholePart)}>
+              {wholePart ? 'this passage only' : `all ${all.length}`}
+            </button>
+          ) : null}
+        </div>
+        {shown.length === 0 && (
+          <p className="text-[13px] text-soft">
+            None yet. Say what the music is about, where the phrase goes, who has the tune, what to listen for. The player gets these as a list, and as words
+            over the staff if you want.
+          </p>
+        )}
+        <ul className="grid gap-2">
+          {shown.map((note) => (
+            <li key={`${note.target}|${note.kind}`}>
+              <NoteCard {...props} note={note} />
+            </li>
+          ))}
+        </ul>
+      </section>
+      <AsList {...props} print={print} count={all.length} />
+    </div>
+  );
+}
+
+function addressOfSelection(part: Part, chosen: readonly Note[], passage: Passage): string {
+  const [first, last] = [chosen[0], chosen.at(-1)];
+  if (!first || !last) return sayBars(part.bars, passage);
+  if (chosen.length === 1) return sayNote(part, first, part.ticksPerQuarter);
+  return sayBars(part.bars, { fromBar: first.barIndex, toBar: last.barIndex });
+}
+
+function NewNote({ print, marking, about, onChange }: NotesProps & { print: Part; about: string }) {
+  const [said, setSaid] = useState(about);
+  const [kind, setKind] = useState<WordKind>('words');
+  const [text, setText] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const add = () => {
+    const target = targetAt(print, said);
+    if (!target.ok) return setProblem(problemText(target.problem));
+    const value = text.trim() || (kind === 'goal' || kind === 'away' ? KIND_NAMES[kind] : '');
+    if (!value) return setProblem('There are no words yet. Write them, then add the note.');
+    const before = Object.hasOwn(marking, `${target.value}|${kind}`) ? marking[`${target.value}|${kind}`]!.value : null;
+    const joined = before === null ? value : `${before}\n${value}`;
+    if (joined.length > LONGEST_TEXT) return setProblem(`The note would have ${joined.length} characters; keep it to ${LONGEST_TEXT}.`);
+    onChange(
+      `Note at ${said}`,
+      [changeTo(marking, target.value, kind, { value: joined, origin: 'coach' })].filter((change) => change !== null),
+    );
+    setText('');
+    setProblem(null);
+  };
+  return (
+    <form
+      aria-label="New note"
+      className="grid gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      <div className="flex gap-2">
+        <label className="grow">
+          <span className="text-[13px] text-soft">About</span>
+          <input
+            className="field w-full"
+            value={said}
+            title="As you would say it: 47, 47/3, E+2, upbeat to 31, 5–12"
+            onChange={(event) => setSaid(event.target.value)}
+          />
+        </label>
+        <label>
+          <span className="text-[13px] text-soft">What it is</span>
+          <select className="field w-full" value={kind} onChange={(event) => setKind(event.target.value as WordKind)}>
+            {WORD_KINDS.map((each) => (
+              <option key={each} value={each}>
+                {KIND_NAMES[each]}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <textarea
+        aria-label="Words for the player"
+        className="field min-h-16 w-full"
+        maxLength={LONGEST_TEXT}
+        value={text}
+        placeholder="Like a lullaby; the second bow is lighter."
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) add();
+        }}
+      />
+      {problem && (
+        <p role="alert" className="text-[13px] text-plum">
+          {problem}
+        </p>
+      )}
+      <button type="submit" className="button justify-self-start">
+        Add note
+      </button>
+    </form>
+  );
+}
+
+function NoteCard({ note, marking, onChange, onGo, onGoToBar }: NotesProps & { note: PlayerNote }) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const set = (value: string | null) =>
+    onChange(
+      value === null ? `Note at ${note.at} taken away` : `Note at ${note.at}`,
+      [changeTo(marking, note.target, note.kind, value === null ? null : { value, origin: 'coach' })].filter((change) => change !== null),
+    );
+  const commit = () => {
+    const value = draft?.trim() ?? '';
+    if (value && value !== note.text) set(value);
+    setDraft(null);
+  };
+  return (
+    <article aria-label={`Note at ${note.at}`} className="rounded-xl border border-line px-3 py-2 text-[13px]">
+      <div className="flex items-baseline justify-between gap-2">
+        <button
+          type="button"
+          className="min-h-6 cursor-pointer font-bold underline decoration-line underline-offset-4"
+          onClick={() => (note.target.startsWith('n-') ? onGo(note.target) : onGoToBar(note.barIndex))}
+        >
+          {note.at}
+        </button>
+        <span className="text-xs text-soft">{NOTE_LABELS[note.kind]}</span>
+      </div>
+      {draft === null ? (
+        <p className="whitespace-pre-line">{note.text}</p>
+      ) : (
+        <textarea
+          autoFocus
+          aria-label={`Words at ${note.at}`}
+          className="field min-h-16 w-full"
+          maxLength={LONGEST_TEXT}
+          value={draft}
+          onChange={(event) => setDraft(event.target.value)}
+          onBlur={commit}
+          onKeyDown={(event) => {
+            if (event.key === 'Escape') setDraft(null);
+            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) commit();
+          }}
+        />
+      )}
+      <div className="flex gap-3 text-xs">
+        <button type="button" className="min-h-6 cursor-pointer underline" onClick={() => (draft === null ? setDraft(note.text) : commit())}>
+          {draft === null ? 'change' : 'done'}
+        </button>
+        <button type="button" className="min-h-6 cursor-pointer underline" onClick={() => set(null)}>
+          take away
+        </button>
+      </div>
+    </article>
+  );
+}
+
+/** The notes as plain text, out and in. */
+function AsList({ print, marking, count, onChange }: NotesProps & { print: Part; count: number }) {
+  const [pasted, setPasted] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [copied, setCopied] = useState(false);
+  return (
+    <details className="border-t border-line pt-3 text-[13px]">
+      <summary className="cursor-pointer">As a list, out and in</summary>
+      <div className="mt-2 grid gap-2">
+        <button
+          type="button"
+          className="button justify-self-start"
+          disabled={count === 0}
+          onClick={() => {
+            void navigator.clipboard.writeText(notesText(print, marking)).then(
+              () => setCopied(true),
+              () => setPasted(notesText(print, marking)),
+            );
+          }}
+        >
+          {copied ? 'Copied' : `Copy ${count === 1 ? 'the note' : `all ${count} notes`}`}
+        </button>
+        <label>
+          <span className="text-soft">Paste a list, one note a line, such as “47/3 listen: the cellos”</span>
+          <textarea className="field min-h-20 w-full" value={pasted} onChange={(event) => setPasted(event.target.value)} />
+        </label>
+        {problem && (
+          <p role="alert" className="text-plum">
+            {problem}
+          </p>
+        )}
+        <button
+          type="button"
+          className="button justify-self-start"
+          disabled={!pasted.trim()}
+          onClick={() => {
+            const changes = notesFromText(print, marking, pasted);
+            if (!changes.ok) return setProblem(problemText(changes.problem));
+            onChange('Notes from a list', changes.value);
+            setProblem(null);
+            setPasted('');
+          }}
+        >
+          Add these notes
+        </button>
+      </div>
+    </details>
+  );
+}
+
+/** "12" for the sign over a bar, for those who hear the page. */
+export const signLabel = (part: Part, note: PlayerNote): string =>
+  `${NOTE_LABELS[note.kind] || 'note'} at ${note.at || sayBar(part.bars, note.barIndex)}: ${note.text}`;

@@ -1,0 +1,228 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { againstPrint, type AgainstPrint } from '@/core/marking/against-print';
+import { changeTo, type Change } from '@/core/marking/change';
+import type { Marking } from '@/core/marking/mark';
+import type { ReadingAid } from '@/core/reading/aid';
+import { sayBar } from '@/core/score/address';
+import { noteById } from '@/core/score/find';
+import type { Passage } from '@/core/score/passages';
+import type { Note, Part } from '@/core/score/score';
+import { pitchSigns, placeLabel } from '@/ui/kit/music';
+import { EditBox } from './edit-box';
+
+export interface ReadingProps {
+  /** As printed, and with the edits in force. */
+  print: Part | null;
+  edited: Part | null;
+  marking: Marking;
+  chosen: readonly Note[];
+  passage: Passage;
+  /** Null until they have been looked for. */
+  aids: readonly ReadingAid[] | null;
+  showPrint: boolean;
+  onShowPrint(show: boolean): void;
+  onChange(reason: string, changes: readonly Change[]): void;
+  onGo(noteId: string): void;
+  onGoToBar(barIndex: number): void;
+}
+
+/** The text: edits at the selection, traps for the reader, and the list of changes against the print. */
+export function ReadingTab(props: ReadingProps) {
+  const { print, edited, marking, chosen, showPrint, onShowPrint, onChange } = props;
+  const [why, setWhy] = useState('');
+  const changes = useMemo(() => (print ? againstPrint(print, marking) : []), [print, marking]);
+  if (!print || !edited)
+    return (
+      <p className="text-soft" role="status">
+        Reading …
+      </p>
+    );
+  return (
+    <div className="grid gap-4">
+      {showPrint ? (
+        <p className="rounded-xl border border-line px-3 py-2 text-[13px]">
+          You see the print as it came.{' '}
+          <button type="button" className="cursor-pointer underline" onClick={() => onShowPrint(false)}>
+            Show your changes
+          </button>{' '}
+          to edit.
+        </p>
+      ) : (
+        <EditBox context={{ print, edited, marking, why }} chosen={chosen} onWhy={setWhy} onChange={onChange} />
+      )}
+      <Traps {...props} />
+      <section aria-label="Changes against the print" className="grid gap-2 border-t border-line pt-3">
+        <div className="flex items-baseline justify-between gap-2">
+          <h2 className="text-[15px]">Changes against the print</h2>
+          {changes.length > 0 && (
+            <button type="button" className="min-h-6 shrink-0 cursor-pointer text-xs text-soft underline" onClick={() => onShowPrint(!showPrint)}>
+              {showPrint ? 'show your changes' : 'show the print'}
+            </button>
+          )}
+        </div>
+        {changes.length === 0 && (
+          <p className="text-[13px] text-soft">None. What you change is listed here with its reason; the file you send on has it as real notation.</p>
+        )}
+        <ul className="grid gap-2">
+          {changes.map((each) => (
+            <li key={`${each.target}|${each.kind}`}>
+              <ChangeCard change={each} {...props} />
+            </li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}
+
+const KIND_WORDS: Readonly<Record<string, string>> = { 'printed-text': 'printed words', text: 'words' };
+
+function ChangeCard({ change, marking, onChange, onGoToBar }: ReadingProps & { change: AgainstPrint }) {
+  const { target, kind, mark, at, print, now } = change;
+  const name = KIND_WORDS[kind] ?? kind.replace('articulation:', '').replace('-', ' ');
+  const set = (reason: string, to: typeof mark | null) =>
+    onChange(
+      `${at ?? 'no place'}: ${reason}`,
+      [changeTo(marking, target, kind, to)].filter((each) => each !== null),
+    );
+  const { off, ...inForce } = mark;
+  return (
+    <article
+      aria-label={`${name} at ${at ?? 'no place'}`}
+      className={`rounded-xl border px-3 py-2 text-[13px] ${off ? 'border-dashed border-line text-soft' : 'border-line'}`}
+    >
+      <div className="flex items-baseline justify-between gap-2">
+        {at === null ? (
+          <span className="font-bold">without a place</span>
+        ) : (
+          <button
+            type="button"
+            className="min-h-6 cursor-pointer font-bold underline decoration-line underline-offset-4"
+            onClick={() => onGoToBar(change.barIndex)}
+          >
+            {at}
+          </button>
+        )}
+        <span className="text-xs text-soft">
+          {name}
+          {mark.by ? ` · ${mark.by}` : ''}
+        </span>
+      </div>
+      <p className={off ? 'line-through' : ''}>
+        {pitchSigns(print)} <span aria-label="becomes">→</span> <strong>{kind === 'pitch' ? pitchSigns(now) : now}</strong>
+      </p>
+      <WhyField key={mark.why ?? ''} why={mark.why ?? ''} onWhy={(why) => set('reason', why ? { ...mark, why } : without(mark, 'why'))} />
+      <div className="flex gap-3 text-xs">
+        <button
+          type="button"
+          className="min-h-6 cursor-pointer underline"
+          onClick={() => set(off ? 'back in force' : 'set aside', off ? inForce : { ...mark, off: true })}
+        >
+          {off ? 'put back in force' : 'set aside'}
+        </button>
+        <button type="button" className="min-h-6 cursor-pointer underline" onClick={() => set('as printed', null)}>
+          take back
+        </button>
+      </div>
+    </article>
+  );
+}
+
+function without<T extends object, K extends keyof T>(value: T, key: K): Omit<T, K> {
+  const { [key]: _, ...rest } = value;
+  return rest;
+}
+
+function WhyField({ why, onWhy }: { why: string; onWhy(why: string): void }) {
+  const [text, setText] = useState(why);
+  const commit = () => {
+    if (text.trim() !== why) onWhy(text.trim());
+  };
+  return (
+    <input
+      className="field my-1 w-full text-xs"
+      aria-label="Why"
+      placeholder="why"
+      maxLength={300}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') commit();
+      }}
+    />
+  );
+}
+
+/** More traps than this in one passage are folded away. */
+const SHOWN_TRAPS = 12;
+
+function Traps({ aids, passage, print, edited, marking, showPrint, onChange, onGo }: ReadingProps) {
+  const [all, setAll] = useState(false);
+  const own = aids?.filter((aid) => aid.barIndex >= passage.fromBar && aid.barIndex <= passage.toBar) ?? [];
+  const shown = all ? own : own.slice(0, SHOWN_TRAPS);
+  const elsewhere = (aids?.length ?? 0) - own.length;
+  const reminders = own.filter((aid) => aid.remedy);
+  const remind = (which: readonly ReadingAid[]) =>
+    onChange(
+      which.length === 1 ? which[0]!.remedy!.text : `${which.length} reminders in ${passage.name}`,
+      which.flatMap(({ remedy }) => changeTo(marking, remedy!.target, remedy!.kind, { value: remedy!.value, origin: 'coach', why: 'easily misread' }) ?? []),
+    );
+  return (
+    <section aria-label="Traps for the reader" className="grid gap-2 border-t border-line pt-3">
+      <div className="flex items-baseline justify-between gap-2">
+        <h2 className="text-base">Traps for the reader</h2>
+        {reminders.length > 1 && !showPrint && (
+          <button type="button" className="min-h-6 cursor-pointer text-xs text-soft underline" onClick={() => remind(reminders)}>
+            put all {reminders.length} reminders
+          </button>
+        )}
+      </div>
+      {aids === null ? (
+        <p role="status" className="text-[13px] text-soft">
+          Looking for them …
+        </p>
+      ) : (
+        own.length === 0 && <p className="text-[13px] text-soft">Nothing in {passage.name} reads other than it looks.</p>
+      )}
+      <ul className="grid gap-2">
+        {shown.map((aid) => {
+          const note = edited && noteById(edited, aid.noteIds[0]!);
+          return (
+            <li key={aid.id} className="rounded-xl border border-line px-3 py-2 text-[13px]">
+              <div className="flex items-baseline justify-between gap-2">
+                <button
+                  type="button"
+                  className="min-h-6 cursor-pointer font-bold underline decoration-line underline-offset-4"
+                  onClick={() => onGo(aid.noteIds[0]!)}
+                >
+                  {note && edited ? placeLabel(edited, note) : `Bar ${print ? sayBar(print.bars, aid.barIndex) : ''}`}
+                </button>
+                <span className="text-xs text-soft">{aid.kind}</span>
+              </div>
+              <p>{aid.text}</p>
+              {aid.count && (
+                <p className="font-semibold">
+                  <span className="font-normal text-soft">count</span> {aid.count}
+                </p>
+              )}
+              {aid.remedy && !showPrint && (
+                <button type="button" className="min-h-6 cursor-pointer text-xs underline" onClick={() => remind([aid])}>
+                  {aid.remedy.text.charAt(0).toLowerCase() + aid.remedy.text.slice(1)}
+                </button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {own.length > SHOWN_TRAPS && (
+        <button type="button" className="min-h-6 cursor-pointer text-left text-xs text-soft underline" onClick={() => setAll(!all)}>
+          {all ? 'show fewer' : `${own.length - SHOWN_TRAPS} more in this passage`}
+        </button>
+      )}
+      {elsewhere > 0 && <p className="text-xs text-soft">{elsewhere} more in other passages.</p>}
+    </section>
+  );
+}
