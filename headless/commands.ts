@@ -3,12 +3,14 @@ import { barsAt } from '../core/score/address';
 import { ticksOf } from '../core/score/bars';
 import { noteById } from '../core/score/find';
 import { linesOf } from '../core/score/lines';
+import { orderInWords, playedOrder } from '../core/score/played';
 import { automaticPassages } from '../core/score/passages';
 import { pitchName } from '../core/score/pitch';
 import { beatOf, type Note, type Part } from '../core/score/score';
 import { clockFor } from '../core/score/time';
 import { likeTheFile, readMusicXmlBytes, type ReadScore } from '../core/formats/musicxml/read';
 import { writeMarked } from '../core/formats/musicxml/write';
+import { asTold } from '../core/instruments/as-told';
 import { fingerName, playerFrom, type Player } from '../core/instruments/player';
 import { markKey, valueProblem, type Marking } from '../core/marking/mark';
 import { editedPart } from '../core/marking/print-edits';
@@ -33,15 +35,16 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   if (!read.ok) return read;
   const { score } = read.value;
   if (options.command === 'parts') return good({ value: partsValue(read.value), marked: null });
-  const part = choosePart(score.parts, options.part);
-  if (!part.ok) return part;
-  const range = options.bars === null ? good(null) : barsAt(part.value, options.bars);
+  const chosen = choosePart(score.parts, options.part);
+  if (!chosen.ok) return chosen;
+  const part = asTold(chosen.value, { instrument: options.instrument, sounds: options.sounds, section: null });
+  const range = options.bars === null ? good(null) : barsAt(part, options.bars);
   if (!range.ok) return range;
-  const within = range.value && ticksOf(part.value, range.value);
+  const within = range.value && ticksOf(part, range.value);
   const inside = (note: Note) => within === null || (note.onset >= within.from && note.onset < within.to);
-  const place = (note: Note) => placeJson(part.value, note, score.ticksPerQuarter);
+  const place = (note: Note) => placeJson(part, note, score.ticksPerQuarter);
   if (options.command === 'notes') {
-    const notes = part.value.notes.filter((note) => !note.cue && inside(note));
+    const notes = part.notes.filter((note) => !note.cue && inside(note));
     return good({
       value: {
         notes: notes.map((note) => ({
@@ -55,13 +58,13 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
       marked: null,
     });
   }
-  const player = playerFor(part.value, options);
+  const player = playerFor(part, options);
   if (!player.ok) return player;
-  const marking = readMarks(marksText, part.value);
+  const marking = readMarks(marksText, part);
   if (!marking.ok) return marking;
   const costs = readPreferences(options.set);
   if (!costs.ok) return costs;
-  const edited = editedPart(part.value, marking.value);
+  const edited = editedPart(part, marking.value);
   const clock = clockFor(edited, score.ticksPerQuarter, options.tempo);
   const shared = {
     score,
@@ -72,8 +75,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
     alternatives: options.alternatives,
     ...(within ? { within } : {}),
   };
-  const marked = (more: Marking) =>
-    options.out === null ? null : likeTheFile(writeMarked(read.value.document, part.value, { ...more, ...marking.value }), bytes);
+  const marked = (more: Marking) => (options.out === null ? null : likeTheFile(writeMarked(read.value.document, part, { ...more, ...marking.value }), bytes));
   switch (options.command) {
     case 'finger': {
       const result = fingerPart({ ...shared, costs: costs.value.leftHand });
@@ -93,7 +95,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
         ...plan,
         strokes: strokes.map(({ noteIds, direction, from, to, cm, cmPerS, stepDb, retake, hooked, zone }) => ({
           noteIds,
-          ...place(noteById(part.value, noteIds[0]!)!),
+          ...place(noteById(part, noteIds[0]!)!),
           direction,
           from,
           to,
@@ -104,7 +106,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
           hooked,
           zone,
         })),
-        changes: changes.map(({ kind, noteId, why }) => ({ kind, ...place(noteById(part.value, noteId)!), why, noteId })),
+        changes: changes.map(({ kind, noteId, why }) => ({ kind, ...place(noteById(part, noteId)!), why, noteId })),
       }));
       const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
       for (const mark of plans[0] ? bowMarksWorthWriting(plans[0]) : []) taken[markKey(mark.noteId, mark.kind)] = { value: mark.value, origin: 'suggestion' };
@@ -117,10 +119,10 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
         marking: marking.value,
         player: player.value,
         tempo: options.tempo,
-        passages: automaticPassages(part.value),
+        passages: automaticPassages(part),
       });
       const inRange = (barIndex: number) => range.value === null || (barIndex >= range.value.fromBar && barIndex <= range.value.toBar);
-      const label = (index: number) => part.value.bars[index]!.label;
+      const label = (index: number) => part.bars[index]!.label;
       const { limitedBy, ...tempo } = report.tempo;
       return good({
         value: {
@@ -151,6 +153,7 @@ function partsValue({ score }: ReadScore) {
       notes: part.notes.filter((note) => !note.cue).length,
       voices: new Set(part.notes.map((note) => `${note.staff}/${note.voice}`)).size,
       because: part.instrumentBecause,
+      played: orderInWords(part.bars, playedOrder(part.bars).order),
     })),
     warnings: score.warnings,
   };

@@ -1,6 +1,7 @@
 /** The command line of bin/omaggio. */
 import { parseArgs } from 'node:util';
 import { bad, good, type Result } from '../core/util/result';
+import { SOUNDS, type Sounds } from '../core/instruments/as-told';
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
 import { HAND_SIZES, LEVELS, type HandSize, type Level } from '../core/instruments/player';
 import type { InstrumentKind } from '../core/score/score';
@@ -17,6 +18,7 @@ export interface Options {
   instrument: InstrumentKind | null;
   size: string | null;
   tuning: string | null;
+  sounds: Sounds;
   level: Level;
   hand: HandSize;
   tempo: number | null;
@@ -35,9 +37,10 @@ export const USAGE = `bin/omaggio COMMAND FILE [options]      FILE may be - for 
   check     what will go wrong, and the tempo at which it does not
 
   --part NAME|ID|NUMBER     which part (the first string part otherwise)
-  --bars 5-12               only these bars, by printed label
+  --bars 5-12               only these bars, as people say them: 5-12, E, E+2, -6
   --instrument violin|viola|cello|bass[:SIZE]   such as cello:3/4 or viola:15.5"
   --tuning orchestral|solo|E1,A1,D2,G2          sounding, low to high
+  --sounds ${SOUNDS.join('|')}   how the written notes sound
   --level ${LEVELS.join('|')}
   --hand ${HAND_SIZES.join('|')}
   --tempo 96                quarters per minute at the first tempo mark
@@ -59,6 +62,7 @@ export function readOptions(argv: readonly string[]): Result<Options> {
         bars: { type: 'string' },
         instrument: { type: 'string' },
         tuning: { type: 'string' },
+        sounds: { type: 'string' },
         level: { type: 'string' },
         hand: { type: 'string' },
         tempo: { type: 'string' },
@@ -81,6 +85,8 @@ export function readOptions(argv: readonly string[]): Result<Options> {
   const [kind, size] = splitOnce(values.instrument ?? '', ':');
   const instrument = kind ? oneOf('--instrument', kind, INSTRUMENT_KINDS) : good(null);
   if (!instrument.ok) return instrument;
+  const sounds = oneOf('--sounds', values.sounds ?? 'file', SOUNDS);
+  if (!sounds.ok) return sounds;
   const level = oneOf('--level', values.level ?? 'advanced', LEVELS);
   if (!level.ok) return level;
   const hand = oneOf('--hand', values.hand ?? 'medium', HAND_SIZES);
@@ -105,6 +111,7 @@ export function readOptions(argv: readonly string[]): Result<Options> {
     instrument: instrument.value,
     size: size ?? null,
     tuning: values.tuning ?? null,
+    sounds: sounds.value,
     level: level.value,
     hand: hand.value,
     tempo: tempo.value,

@@ -14,6 +14,8 @@ export const partsShape = z.object({
       notes: z.int(),
       voices: z.int(),
       because: z.string(),
+      /** Bars in the order of playing: "1–8, 1–7, 9". */
+      played: z.string(),
     }),
   ),
   warnings: z.array(warning),

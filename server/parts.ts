@@ -1,5 +1,7 @@
 /** One part: its music, its passages, and the player and tempo it is checked for. */
 import { z } from 'zod';
+import { NOTHING_TOLD, SOUNDS } from '../core/instruments/as-told';
+import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
 import { inTransaction, pool } from './db';
 
 const partRow = z.object({
@@ -84,10 +86,19 @@ export async function setPassages(studioId: string, partId: string, passages: re
   });
 }
 
-export const partSettingsShape = z.object({ playerId: z.uuid().nullable(), tempo: z.number().min(20).max(320).nullable() });
+export const partSettingsShape = z.object({
+  playerId: z.uuid().nullable(),
+  tempo: z.number().min(20).max(320).nullable(),
+  /** What the coach says about the part itself. */
+  instrument: z.enum(INSTRUMENT_KINDS).nullable(),
+  sounds: z.enum(SOUNDS),
+  section: z.boolean().nullable(),
+  /** Which line of a divided part is planned. */
+  line: z.int().min(0).max(20),
+});
 export type PartSettings = z.infer<typeof partSettingsShape>;
 
-const NO_SETTINGS: PartSettings = { playerId: null, tempo: null };
+const NO_SETTINGS: PartSettings = { playerId: null, tempo: null, ...NOTHING_TOLD, line: 0 };
 
 export async function partSettings(studioId: string, partId: string): Promise<PartSettings> {
   const { rows } = await pool().query<{ key: string; value: unknown }>(

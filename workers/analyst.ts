@@ -3,12 +3,13 @@
  * same core as the server and the headless door.
  */
 import { noteById } from '../core/score/find';
-import { linesOf } from '../core/score/lines';
+import { linesOf, type Line } from '../core/score/lines';
 import { ticksOf, type BarRange } from '../core/score/bars';
 import type { Passage } from '../core/score/passages';
 import type { Part, Score } from '../core/score/score';
 import { clockFor } from '../core/score/time';
 import { readMusicXml } from '../core/formats/musicxml/read';
+import { asTold, type Told } from '../core/instruments/as-told';
 import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
 import { editedPart } from '../core/marking/print-edits';
@@ -30,6 +31,9 @@ export interface Conditions {
   marking: Marking;
   player: PlayerDescription | null;
   tempo: number | null;
+  told: Told;
+  /** Which line of a divided part is planned. */
+  line: number;
 }
 
 export interface OpenPart {
@@ -52,6 +56,11 @@ export interface BowingChoice {
   changes: Change[];
 }
 
+const lineOf = (part: Part, index: number): Line => {
+  const lines = linesOf(part);
+  return lines[index] ?? lines[0]!;
+};
+
 const FINGER_KINDS: readonly MarkKind[] = ['finger', 'string'];
 const BOW_KINDS: readonly MarkKind[] = ['bow', 'hook', 'retake', 'slur'];
 
@@ -68,14 +77,14 @@ export class Analyst {
 
   report(conditions: Conditions, passages: readonly Passage[]): Report {
     const { marking, tempo } = conditions;
-    return check({ score: this.opened, part: editedPart(this.part, marking), marking, player: this.player(conditions), tempo, passages });
+    return check({ score: this.opened, part: this.edited(conditions), line: conditions.line, marking, player: this.player(conditions), tempo, passages });
   }
 
   suggestFingering(conditions: Conditions, range: BarRange): FingeringChoice[] {
-    const part = editedPart(this.part, conditions.marking);
+    const part = this.edited(conditions);
     const marking = withoutSuggestions(conditions.marking, FINGER_KINDS, this.idsIn(range));
-    const { alternatives } = fingerPart({ ...this.request({ ...conditions, marking }), within: ticksOf(part, range), alternatives: 3 });
-    const line = linesOf(part)[0]!;
+    const { alternatives } = fingerPart({ ...this.request({ ...conditions, marking }), within: ticksOf(part, range), alternatives: 3 }, conditions.line);
+    const line = lineOf(part, conditions.line);
     const links = slurLinks(part, line, conditions.marking);
     const best = alternatives[0];
     return alternatives.map((way) => ({
@@ -89,7 +98,7 @@ export class Analyst {
   suggestBowing(conditions: Conditions, range: BarRange): BowingChoice[] {
     const marking = withoutSuggestions(conditions.marking, BOW_KINDS, this.idsIn(range));
     const request = this.request({ ...conditions, marking });
-    const plans = planBowing({ ...request, line: linesOf(request.part)[0]!, within: ticksOf(this.part, range), alternatives: 3 });
+    const plans = planBowing({ ...request, line: lineOf(request.part, conditions.line), within: ticksOf(this.part, range), alternatives: 3 });
     return plans.map((plan) => ({
       plan,
       numbers: bowingNumbers(plan, request.part),
@@ -98,7 +107,7 @@ export class Analyst {
   }
 
   choices(conditions: Conditions, noteId: string): NoteChoice[] {
-    const part = editedPart(this.part, conditions.marking);
+    const part = this.edited(conditions);
     const note = noteById(part, noteId);
     if (!note) return [];
     const line = linesOf(part).find((candidate) => candidate.events.some((event) => event.ids.includes(noteId)));
@@ -107,11 +116,11 @@ export class Analyst {
 
   /** What a reader may trip over. */
   reading(conditions: Conditions): ReadingAid[] {
-    return readingAids(editedPart(this.part, conditions.marking), this.player(conditions));
+    return readingAids(this.edited(conditions), this.player(conditions));
   }
 
   private request(conditions: Conditions) {
-    const part = editedPart(this.part, conditions.marking);
+    const part = this.edited(conditions);
     return {
       score: this.opened,
       part,
@@ -121,10 +130,15 @@ export class Analyst {
     };
   }
 
-  private player({ player }: Conditions): Player {
+  /** The part as the coach says it is, with the edits in force. */
+  private edited({ told, marking }: Conditions): Part {
+    return editedPart(asTold(this.part, told), marking);
+  }
+
+  private player({ player, told }: Conditions): Player {
     const made = player ? playerFrom(player) : null;
     if (made?.ok) return made.value;
-    return usualPlayer(this.part.instrument ?? 'violin');
+    return usualPlayer(told.instrument ?? this.part.instrument ?? 'violin');
   }
 
   private idsIn({ fromBar, toBar }: BarRange): ReadonlySet<string> {

@@ -26,6 +26,8 @@ export interface CheckRequest {
   /** Quarters per minute at the first tempo mark; null takes the printed tempo. */
   tempo: number | null;
   passages: readonly Passage[];
+  /** Which line of a divided part the bow plan is for; the first otherwise. */
+  line?: number;
 }
 
 export interface PassageTempo {
@@ -65,7 +67,8 @@ export function check(request: CheckRequest): Report {
   const fingerings: Fingering[] = [];
   let bowing: Bowing | null = null;
   const seen = new Set<string>();
-  for (const [index, line] of linesOf(part).entries()) {
+  const lines = linesOf(part);
+  for (const [index, line] of lines.entries()) {
     const isNew = (noteId: string) => !seen.has(noteId);
     const shared = { score, part, line, player, clock, marking };
     const hand = planFingering({ ...shared, alternatives: 1 });
@@ -84,7 +87,7 @@ export function check(request: CheckRequest): Report {
       findings.push(...found.findings);
       limits.push(...found.limits);
     }
-    if (index === 0) bowing = bow;
+    if (index === Math.min(request.line ?? 0, lines.length - 1)) bowing = bow;
     if (best) fingerings.push({ ...best, notes: best.notes.filter((note) => isNew(note.id)) });
     for (const event of line.events) for (const id of event.ids) seen.add(id);
   }

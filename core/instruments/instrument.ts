@@ -18,7 +18,7 @@ export interface Instrument {
   highestStop: number;
 }
 
-export const INSTRUMENT_KINDS: readonly InstrumentKind[] = ['violin', 'viola', 'cello', 'bass'];
+export const INSTRUMENT_KINDS = ['violin', 'viola', 'cello', 'bass'] as const satisfies readonly InstrumentKind[];
 
 const TUNINGS: Readonly<Record<InstrumentKind, readonly string[]>> = {
   violin: ['G3', 'D4', 'A4', 'E5'],

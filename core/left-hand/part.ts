@@ -1,9 +1,11 @@
-/** Fingerings for all lines of a part: alternatives for the first, the best for notes that only other lines have. */
+/** Fingerings for all lines of a part: alternatives for one, the best for notes that only other lines have. */
 import { linesOf } from '../score/lines';
 import { planFingering, type FingeringRequest, type FingeringResult } from './fingering';
 
-export function fingerPart(request: Omit<FingeringRequest, 'line'>): FingeringResult {
-  const [main, ...others] = linesOf(request.part);
+export function fingerPart(request: Omit<FingeringRequest, 'line'>, mainLine = 0): FingeringResult {
+  const lines = linesOf(request.part);
+  const main = lines[mainLine] ?? lines[0];
+  const others = lines.filter((line) => line !== main);
   const result = planFingering({ ...request, line: main! });
   const seen = new Set(main!.events.flatMap((event) => event.ids));
   for (const line of others) {

@@ -52,6 +52,8 @@ function inWords(part: Part, targetText: string, kind: MarkKind, mark: Mark): { 
       return { print: here(part.dynamics, ({ text }) => text), now: struck(mark.value) };
     case 'tempo':
       return { print: here(part.tempi, ({ printed, quartersPerMinute }) => printed ?? `quarter = ${Math.round(quartersPerMinute)}`), now: struck(mark.value) };
+    case 'divisi':
+      return { print: NOTHING, now: mark.value === 'divided' ? 'divided from here' : 'one player holds both from here' };
     case 'text':
       return { print: NOTHING, now: `“${mark.value}”` };
     case 'printed-text':

@@ -11,7 +11,7 @@ export const PLAYER_KINDS = ['finger', 'string', 'covered', 'bow', 'retake', 'ho
 
 /** Edits against the print, at a note or at a place. */
 export const NOTE_EDIT_KINDS = ['pitch', 'accidental', ...WRITABLE_ARTICULATIONS.map((name) => `articulation:${name}` as const)] as const;
-export const PLACE_EDIT_KINDS = ['dynamic', 'hairpin', 'tempo', 'text', 'printed-text'] as const;
+export const PLACE_EDIT_KINDS = ['dynamic', 'hairpin', 'tempo', 'text', 'printed-text', 'divisi'] as const;
 
 /** Words for the player, at a note, a bar or a passage. */
 export const WORD_KINDS = ['character', 'goal', 'away', 'tune', 'listen', 'question', 'words'] as const;
@@ -19,11 +19,10 @@ export const WORD_KINDS = ['character', 'goal', 'away', 'tune', 'listen', 'quest
 export type PlayerKind = (typeof PLAYER_KINDS)[number];
 export type EditKind = (typeof NOTE_EDIT_KINDS)[number] | (typeof PLACE_EDIT_KINDS)[number];
 export type WordKind = (typeof WORD_KINDS)[number];
-/** `divisi` stands at a place: from there on chords are divided between players, or not. */
-export type MarkKind = PlayerKind | EditKind | WordKind | 'divisi';
+export type MarkKind = PlayerKind | EditKind | WordKind;
 
 export const EDIT_KINDS: readonly EditKind[] = [...NOTE_EDIT_KINDS, ...PLACE_EDIT_KINDS];
-export const MARK_KINDS: readonly MarkKind[] = [...PLAYER_KINDS, ...EDIT_KINDS, ...WORD_KINDS, 'divisi'];
+export const MARK_KINDS: readonly MarkKind[] = [...PLAYER_KINDS, ...EDIT_KINDS, ...WORD_KINDS];
 
 const EDITS: ReadonlySet<string> = new Set(EDIT_KINDS);
 const WORDS: ReadonlySet<string> = new Set(WORD_KINDS);
@@ -48,11 +47,15 @@ export const MARK_VALUES: Readonly<Partial<Record<MarkKind, readonly string[]>>>
   /** show: the sign is printed; bracket: as a reminder. */
   accidental: ['show', 'bracket', STRUCK],
   dynamic: [...DYNAMIC_NAMES, STRUCK],
+  /** From this place on chords are divided between players, or one player holds them. */
   divisi: ['divided', 'together'],
   /** Strikes out the words that are printed at a place. */
   'printed-text': [STRUCK],
   ...Object.fromEntries(WRITABLE_ARTICULATIONS.map((name) => [articulationKind(name), ['yes', STRUCK]])),
 };
+
+/** The words that say it in the music. */
+export const DIVISI_WORDS: Readonly<Record<string, string>> = { divided: 'div.', together: 'non div.' };
 
 export const LONGEST_TEXT = 600;
 

@@ -7,7 +7,7 @@ import { levelOf } from '../score/dynamics';
 import { fromTheStart } from '../score/time';
 import { letterIndex, midiOf, parsePitch, transposed } from '../score/pitch';
 import { WRITABLE_ARTICULATIONS, type DynamicMark, type Hairpin, type Note, type Part, type TempoMark } from '../score/score';
-import { articulationKind, isEditKind, markAt, parseHairpin, splitKey, STRUCK, type EditKind, type Mark, type Marking } from './mark';
+import { articulationKind, DIVISI_WORDS, isEditKind, markAt, parseHairpin, splitKey, STRUCK, type EditKind, type Mark, type Marking } from './mark';
 import { targetOf } from './target';
 
 export interface PrintEdit {
@@ -117,6 +117,9 @@ function editPlace(result: Part, print: Part, { kind, mark }: PrintEdit, tick: n
     }
     case 'text':
       result.words = inOrder([...result.words, { tick, text: value }]);
+      return;
+    case 'divisi':
+      result.words = inOrder([...result.words, { tick, text: DIVISI_WORDS[value] ?? value }]);
       return;
     case 'printed-text':
       result.words = result.words.filter((word) => word.tick !== tick || word.source === undefined);

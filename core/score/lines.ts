@@ -3,6 +3,7 @@
  * divides, has several; each is a row of events (single notes, double stops, chords) in time.
  */
 import type { Note, Part } from './score';
+import { oneCanPlay } from '../instruments/together';
 import { midiOf } from './pitch';
 
 /** One sounding event for one player; tied continuations are merged into it. */
@@ -23,14 +24,14 @@ export interface Line {
   events: LineEvent[];
 }
 
-/** Where the words say that chords are divided between players. */
-export function dividedAt(part: Part): (tick: number) => boolean {
+/** Where the words say that chords are divided between players, or that they are not; null where none has said anything. */
+export function dividedAt(part: Part): (tick: number) => boolean | null {
   const turns = part.words
     .map((word) => ({ tick: word.tick, divided: readDivisiWord(word.text) }))
     .filter((turn): turn is { tick: number; divided: boolean } => turn.divided !== null)
     .sort((a, b) => a.tick - b.tick);
   return (tick) => {
-    let divided = false;
+    let divided: boolean | null = null;
     for (const turn of turns) {
       if (turn.tick > tick) break;
       divided = turn.divided;
@@ -57,10 +58,13 @@ export function linesOf(part: Part): Line[] {
     else byVoice.set(`${note.staff}/${note.voice}`, [note]);
   }
   const divided = dividedAt(part);
+  const kind = part.instrument;
+  const together = (event: LineEvent) => !part.section || kind === null || oneCanPlay(kind, event.notes);
   const lines: Line[] = [];
   for (const notes of byVoice.values()) {
     const events = eventsOf(notes);
-    const isDivided = (event: LineEvent) => event.notes.length > 1 && divided(event.onset);
+    // The words decide; without any, a section divides what no single player can hold.
+    const isDivided = (event: LineEvent) => event.notes.length > 1 && (divided(event.onset) ?? !together(event));
     const depth = events.reduce((most, event) => (isDivided(event) ? Math.max(most, event.notes.length) : most), 1);
     for (let player = 0; player < depth; player++) {
       lines.push({

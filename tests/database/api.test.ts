@@ -128,7 +128,7 @@ describe('what is well said is done', () => {
   test('one setting leaves the other alone', async () => {
     await settings(post('/', { tempo: 72 }, {}, 'PUT'), at(partId));
     await settings(post('/', { playerId: null }, {}, 'PUT'), at(partId));
-    expect(await partSettings(studio, partId)).toEqual({ playerId: null, tempo: 72 });
+    expect(await partSettings(studio, partId)).toMatchObject({ playerId: null, tempo: 72, instrument: null, sounds: 'file', section: null, line: 0 });
   });
   test('the marked part comes as a file with a name that every system takes', async () => {
     const response = await marked(new Request(address(`/api/pieces/${pieceId}/marked?part=${partId}`)), at(pieceId));

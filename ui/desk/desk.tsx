@@ -2,6 +2,7 @@
 
 import { LoaderCircle } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { asTold } from '@/core/instruments/as-told';
 import { fingerName, playerFrom, usualPlayer } from '@/core/instruments/player';
 import { changeTo, type Change } from '@/core/marking/change';
 import { bowInForce, fingerInForce } from '@/core/marking/mark';
@@ -9,12 +10,14 @@ import { playerNotes } from '@/core/marking/notes';
 import { editedPart, isEdited } from '@/core/marking/print-edits';
 import type { Place } from '@/core/score/address';
 import { noteById } from '@/core/score/find';
+import { linesOf } from '@/core/score/lines';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
 import { printedTempo } from '@/core/score/time';
 import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import { barsLabel, pitchLabel, placeLabel } from '@/ui/kit/music';
 import type { Conditions } from '@/workers/analyst';
+import { AboutPart } from './about-part';
 import { GoToDialog, KeysDialog } from './dialogs';
 import { Footer } from './footer';
 import { Header } from './header';
@@ -28,12 +31,13 @@ import { previewedNotes, previewedStrokes } from './preview';
 import { Rail } from './rail';
 import { statusText } from './status';
 import { Systems, type Folded } from './systems';
-import type { DeskData } from './types';
+import type { DeskData, DeskSettings } from './types';
 import { useAnalyst, useReading, useReport } from './use-analyst';
 import { useChoices } from './use-choices';
 import { useCommands } from './use-commands';
 import { useEngraving } from './use-engraving';
 import { useMarking, useMarkingViews } from './use-marking';
+import { usePartSettings } from './use-part-settings';
 import { usePassages } from './use-passages';
 import { useSelection } from './use-selection';
 import { useWidth } from './use-width';
@@ -65,18 +69,17 @@ export function Desk({ data }: { data: DeskData }) {
   const { store, state } = useMarking(data.markingId, data.marking, data.history);
   const { analyst, open: opened, failed } = useAnalyst(data.part.id, arrive);
   const { passages, current, setCurrent, ...passageList } = usePassages(data.part.id, data.passages, data.passageIndex, setProblem);
-  const [playerId, setPlayerId] = useState(data.playerId);
-  const [tempo, setTempo] = useState(data.tempo);
+  const { playerId, tempo, told, line, set: setSettings } = usePartSettings(data.part.id, data.settings, setProblem);
   const [tab, setTab] = useState(data.tab);
   const [showPrint, setShowPrint] = useState(false);
-  const [dialog, setDialog] = useState<'keys' | 'go to' | null>(null);
+  const [dialog, setDialog] = useState<'keys' | 'go to' | 'part' | null>(null);
   const [folded, setFolded] = useState<Folded>({ hand: false, bow: false, risk: false });
   const [asTable, setAsTable] = useState(false);
   const score = useRef<HTMLDivElement>(null);
   const widthPx = useWidth(score, data.widthPx);
 
   const { played, inPrint } = useMarkingViews(state.marking, showPrint);
-  const print = opened?.part ?? null;
+  const print = useMemo(() => opened && asTold(opened.part, told), [opened, told]);
   const part = useMemo(() => print && editedPart(print, inPrint), [print, inPrint]);
   const open = useMemo(() => (opened && part ? { ...opened, part } : null), [opened, part]);
   const passage = useMemo<Passage>(
@@ -84,7 +87,7 @@ export function Desk({ data }: { data: DeskData }) {
     [passages, current, part],
   );
   const player = data.players.find((each) => each.id === playerId) ?? null;
-  const conditions = useMemo<Conditions>(() => ({ marking: played, player, tempo }), [played, player, tempo]);
+  const conditions = useMemo<Conditions>(() => ({ marking: played, player, tempo, told, line }), [played, player, tempo, told, line]);
   const { report, failed: checkFailed } = useReport(analyst, conditions, passages);
   const engraved = useEngraving(data.part.id, passage, widthPx, inPrint, { engraving: data.engraving, widthPx: data.widthPx }, passages[current + 1]);
   const { selection, chosen, order, pick, away, clear } = useSelection(part, data.noteId);
@@ -95,10 +98,11 @@ export function Desk({ data }: { data: DeskData }) {
   const closeChoices = choices.close;
   const aids = useReading(analyst, conditions, tab === 'reading');
 
+  const kind = told.instrument ?? data.part.instrument;
   const instrument = useMemo(() => {
     const made = player ? playerFrom(player) : null;
-    return made?.ok ? made.value.instrument : usualPlayer(data.part.instrument ?? 'violin').instrument;
-  }, [player, data.part.instrument]);
+    return made?.ok ? made.value.instrument : usualPlayer(kind ?? 'violin').instrument;
+  }, [player, kind]);
 
   // The address says which passage, note and tab are shown, in the words that people use.
   useEffect(() => {
@@ -176,12 +180,9 @@ export function Desk({ data }: { data: DeskData }) {
     );
   }
 
-  async function setSetting(setting: { playerId: string | null } | { tempo: number | null }) {
-    if ('playerId' in setting) setPlayerId(setting.playerId);
-    else setTempo(setting.tempo);
+  function setSetting(change: Partial<DeskSettings>) {
     closeChoices();
-    const response = await sendJson('PUT', `/api/parts/${data.part.id}/settings`, setting);
-    if (!response?.ok) setProblem(await problemOf(response));
+    void setSettings(change);
   }
 
   function goTo({ barIndex, noteId }: Pick<Place, 'barIndex' | 'noteId'>) {
@@ -265,6 +266,8 @@ export function Desk({ data }: { data: DeskData }) {
     [part, state.marking],
   );
   const risks = report?.risks ?? NONE;
+  const lines = useMemo(() => (part ? linesOf(part).length : 1), [part]);
+  const soloTuned = kind === 'bass' && player?.tuning === 'solo' && opened !== null && !opened.part.transposesItself;
   const noteList = useMemo(() => (print ? playerNotes(print, state.marking) : []), [print, state.marking]);
   const changed = useMemo(() => new Set(part?.notes.filter((note) => isEdited(note, inPrint)).map((note) => note.id)), [part, inPrint]);
 
@@ -272,19 +275,22 @@ export function Desk({ data }: { data: DeskData }) {
     <div className="flex h-screen flex-col max-lg:h-auto max-lg:min-h-screen">
       <Header
         data={data}
-        players={data.players.filter((each) => data.part.instrument === null || each.instrument === data.part.instrument)}
+        players={data.players.filter((each) => kind === null || each.instrument === kind)}
         player={player}
         save={state.save === 'saved' && passageList.saving ? 'saving' : state.save}
         tempo={{ wanted: tempo, printed: part ? printedTempo(part) : null }}
         canUndo={state.stacks.undo.at(-1)?.reason ?? null}
         canRedo={state.stacks.redo.at(-1)?.reason.replace(/^Undo: /, '') ?? null}
-        onPlayer={(id) => void setSetting({ playerId: id })}
-        onTempo={(value) => void setSetting({ tempo: value })}
+        onPlayer={(id) => setSetting({ playerId: id })}
+        onTempo={(value) => setSetting({ tempo: value })}
         onDownload={(event) => {
           if (state.save === 'saved') return;
           event.preventDefault();
           setProblem(NOT_SAVED);
         }}
+        lines={{ count: lines, shown: Math.min(line, lines - 1) }}
+        onLine={(next) => setSetting({ line: next })}
+        onAbout={() => setDialog('part')}
         onUndo={() => obey({ do: 'undo' })}
         onRedo={() => obey({ do: 'redo' })}
       />
@@ -304,7 +310,8 @@ export function Desk({ data }: { data: DeskData }) {
             problems={[failed === null ? null : { place: null, what: failed, remedy: '' }, checkFailed ? NOT_CHECKED : null, engraved.problem]}
             own={problem}
             onCloseOwn={() => setProblem(null)}
-            unknownInstrument={data.part.instrument === null && !player}
+            unknownInstrument={kind === null && !player}
+            ask={soloTuned && told.sounds === 'file' ? (sounds) => setSetting({ sounds }) : null}
             clash={state.conflict?.conflicts.length ?? null}
             onSettle={(keepMine) => store.settle(keepMine)}
             passagesChanged={passageList.changed}
@@ -391,6 +398,15 @@ export function Desk({ data }: { data: DeskData }) {
       <Footer folded={folded} onFold={setFolded} asTable={asTable} onTable={setAsTable} onKeys={() => setDialog('keys')} />
       <KeysDialog open={dialog === 'keys'} onOpen={(isOpen) => setDialog(isOpen ? 'keys' : null)} onClosed={focusScore} />
       <GoToDialog open={dialog === 'go to'} part={part} onOpen={(isOpen) => setDialog(isOpen ? 'go to' : null)} onClosed={focusScore} onGo={goTo} />
+      <AboutPart
+        open={dialog === 'part'}
+        data={data}
+        part={opened?.part ?? null}
+        told={told}
+        onOpen={(isOpen) => setDialog(isOpen ? 'part' : null)}
+        onClosed={focusScore}
+        onTold={setSetting}
+      />
     </div>
   );
 }

@@ -6,12 +6,12 @@ import { placeAt, type Place } from '@/core/score/address';
 import type { Part } from '@/core/score/score';
 import { KEY_LIST } from './keys';
 
-const OVERLAY = 'fixed inset-0 z-40 bg-ink/30';
-const CONTENT =
+export const OVERLAY = 'fixed inset-0 z-40 bg-ink/30';
+export const CONTENT =
   'fixed top-24 left-1/2 z-50 max-h-[80vh] w-[min(46rem,92vw)] -translate-x-1/2 overflow-y-auto rounded-xl border border-line bg-sheet p-5 shadow-xl';
 
 /** The dialogs are opened by keys, not by a button: when they close, the score gets the focus back. */
-const giveBack = (onClosed: () => void) => (event: Event) => {
+export const giveBack = (onClosed: () => void) => (event: Event) => {
   event.preventDefault();
   onClosed();
 };

@@ -36,6 +36,11 @@ const SIGN_NAMES: ReadonlyArray<[value: 'show' | 'bracket' | typeof STRUCK, labe
   [STRUCK, 'none'],
 ];
 
+const DIVISI: ReadonlyArray<[value: string, label: string]> = [
+  ['divided', 'divided'],
+  ['together', 'for one'],
+];
+
 /** Edits of the text at the selected notes. */
 export function EditBox({ context, chosen, onWhy, onChange }: Props) {
   const first = chosen[0];
@@ -143,6 +148,19 @@ export function EditBox({ context, chosen, onWhy, onChange }: Props) {
           none
         </Small>
       </Row>
+      {edited.notes.some((note) => note.inChord) && (
+        <Row label="Chords">
+          {DIVISI.map(([value, label]) => (
+            <Small
+              key={value}
+              pressed={markAt(marking, at, 'divisi')?.value === value}
+              onClick={() => change(label, placeChanges(context, first, 'divisi', markAt(marking, at, 'divisi')?.value === value ? null : value))}
+            >
+              {label} from here
+            </Small>
+          ))}
+        </Row>
+      )}
       <Row label="Dynamic">
         <select
           aria-label="Dynamic from here"

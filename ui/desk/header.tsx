@@ -18,12 +18,16 @@ interface Props {
   canRedo: string | null;
   onPlayer(id: string | null): void;
   onTempo(tempo: number | null): void;
+  /** Lines of a divided part, and the one that is planned. */
+  lines: { count: number; shown: number };
+  onLine(line: number): void;
+  onAbout(): void;
   onUndo(): void;
   onRedo(): void;
   onDownload(event: MouseEvent): void;
 }
 
-export function Header({ data, players, player, tempo, save, canUndo, canRedo, onPlayer, onTempo, onUndo, onRedo, onDownload }: Props) {
+export function Header({ data, players, player, tempo, save, canUndo, canRedo, lines, onLine, onAbout, onPlayer, onTempo, onUndo, onRedo, onDownload }: Props) {
   return (
     <header className="flex min-h-13 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
       <Link href="/" className="font-serif text-xl font-semibold">
@@ -52,10 +56,31 @@ export function Header({ data, players, player, tempo, save, canUndo, canRedo, o
                   </Link>
                 </DropdownMenu.Item>
               ))}
+              <DropdownMenu.Separator className="my-1 border-t border-line" />
+              <DropdownMenu.Item className="menu-item" onSelect={onAbout}>
+                About this part …
+              </DropdownMenu.Item>
             </DropdownMenu.Content>
           </DropdownMenu.Portal>
         </DropdownMenu.Root>
       </nav>
+      {lines.count > 1 && (
+        <label className="chip">
+          <span className="text-soft">line</span>
+          <select
+            aria-label="Line of the divided part that is planned"
+            className="cursor-pointer bg-transparent font-semibold"
+            value={lines.shown}
+            onChange={(event) => onLine(Number(event.target.value))}
+          >
+            {Array.from({ length: lines.count }, (_, i) => (
+              <option key={i} value={i}>
+                {i + 1} of {lines.count}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <span className="grow" />
       <button
         type="button"

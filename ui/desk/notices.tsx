@@ -1,5 +1,6 @@
 'use client';
 
+import type { Sounds } from '@/core/instruments/as-told';
 import { ProblemNote, type Problem } from '@/ui/kit/problem';
 
 interface Props {
@@ -7,6 +8,8 @@ interface Props {
   own: Problem | null;
   onCloseOwn(): void;
   unknownInstrument: boolean;
+  /** Asked where a bass is tuned for solo pieces; null where there is nothing to ask. */
+  ask: ((sounds: Sounds) => void) | null;
   /** How many marks were changed elsewhere; null without a clash. */
   clash: number | null;
   onSettle(keepMine: boolean): void;
@@ -16,15 +19,27 @@ interface Props {
 }
 
 /** What the coach must know, above the score. */
-export function Notices({ problems, own, onCloseOwn, unknownInstrument, clash, onSettle, passagesChanged, onUndoPassages, onDismissPassages }: Props) {
+export function Notices({ problems, own, onCloseOwn, unknownInstrument, ask, clash, onSettle, passagesChanged, onUndoPassages, onDismissPassages }: Props) {
   return (
     <div className="grid gap-2 px-3 pt-2 empty:hidden">
       {problems.map((problem) => problem && <ProblemNote key={problem.what} problem={problem} />)}
       {own && <ProblemNote problem={own} onClose={onCloseOwn} />}
       {unknownInstrument && (
         <p className="rounded-lg border border-line bg-sheet px-3 py-2">
-          The name of this part says no bowed instrument that is known here; it is checked as for a violin. Choose a player above to say otherwise.
+          The name of this part says no bowed instrument that is known here; it is checked as for a violin. Say which it is in “About this part”, under the
+          part’s name, or choose a player.
         </p>
+      )}
+      {ask && (
+        <div role="group" aria-label="Solo tuning" className="flex flex-wrap items-center gap-2 rounded-lg border border-line bg-sheet px-3 py-2">
+          <p className="grow">This bass is tuned a tone higher. Is the part written for the fingers (it sounds a tone higher than usual) or for the ear?</p>
+          <button type="button" className="button" onClick={() => ask('tone-higher')}>
+            For the fingers
+          </button>
+          <button type="button" className="button" onClick={() => ask('octave-lower')}>
+            For the ear
+          </button>
+        </div>
       )}
       {clash !== null && (
         <div role="alert" className="flex flex-wrap items-center gap-2 rounded-lg border border-plum bg-plum-pale px-3 py-2">

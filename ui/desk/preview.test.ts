@@ -1,3 +1,4 @@
+import { NOTHING_TOLD } from '@/core/instruments/as-told';
 import { demoText } from '@/tests/support/demo';
 import { Analyst } from '@/workers/analyst';
 import { noteById } from '@/core/score/find';
@@ -7,7 +8,7 @@ import { statusText } from './status';
 
 const analyst = new Analyst();
 const open = analyst.open(demoText('staircase'));
-const plain = { marking: {}, player: null, tempo: null };
+const plain = { marking: {}, player: null, tempo: null, told: NOTHING_TOLD, line: 0 };
 const report = analyst.report(plain, []);
 const planned = report.fingering!.notes;
 const range = { fromBar: 0, toBar: 15 };
@@ -47,12 +48,12 @@ describe('the line under the score', () => {
   const at = (id: string) => planned.find((note) => note.id === id);
   test('says what to do when nothing is selected', () => expect(statusText(open, undefined, [], {}, undefined)).toContain('press →'));
   test('names place, note, marks, and what is planned where nothing is marked', () => {
-    expect(statusText(open, second, [second], {}, at(second.id))).toBe('Bar 1, beat 1.25 · B4 · unmarked · planned: 1 on string 2, first position');
+    expect(statusText(open, second, [second], {}, at(second.id))).toBe('Bar 1/1.25 · B4 · unmarked · planned: 1 on string 2, first position');
     const marking = { [markKey(second.id, 'finger')]: { value: '1', origin: 'coach' as const } };
-    expect(statusText(open, second, [second], marking, at(second.id))).toBe('Bar 1, beat 1.25 · B4 · finger 1');
+    expect(statusText(open, second, [second], marking, at(second.id))).toBe('Bar 1/1.25 · B4 · finger 1');
   });
   test('counts a selection', () => {
-    expect(statusText(open, third, [first, second, third], {}, undefined)).toMatch(/^3 notes, bars 1 · Bar 1, beat 1\.5 · C5/);
+    expect(statusText(open, third, [first, second, third], {}, undefined)).toMatch(/^3 notes, bars 1 · Bar 1\/1\.5 · C5/);
     expect(noteById(open.part, third.id)).toBe(third);
   });
 });

@@ -2,6 +2,7 @@
 import type { Passage } from '@/core/score/passages';
 import type { ChangeSet } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
+import type { Told } from '@/core/instruments/as-told';
 import type { InstrumentKind } from '@/core/score/score';
 import type { PlayerDescription } from '@/core/instruments/player';
 import type { PanelTab } from './tabs';
@@ -11,6 +12,14 @@ import type { System } from '@/workers/server/picture';
 export type { Engraving, System };
 
 export type PlayerChoice = PlayerDescription & { id: string };
+
+/** What the part is checked for, and what the coach says about it. */
+export interface DeskSettings extends Told {
+  playerId: string | null;
+  tempo: number | null;
+  /** Which line of a divided part is planned. */
+  line: number;
+}
 
 export interface DeskData {
   pieceId: string;
@@ -23,8 +32,7 @@ export interface DeskData {
   history: ChangeSet[];
   passages: Passage[];
   players: PlayerChoice[];
-  playerId: string | null;
-  tempo: number | null;
+  settings: DeskSettings;
   /** Index of the passage that the address asks for. */
   passageIndex: number;
   noteId: string | null;

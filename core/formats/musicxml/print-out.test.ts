@@ -59,6 +59,7 @@ function markFor(part: Part, note: Note, kind: EditKind, value: number): [string
     tempo: pick(['Andante, quarter = 72', 'dotted quarter = 60', 'Più mosso', STRUCK]),
     text: pick(['dolce', 'a < b & "c"', '„leise“']),
     'printed-text': STRUCK,
+    divisi: pick(['divided', 'together']),
   };
   const text = placed[kind] ?? (kind === 'pitch' ? pick(PITCHES) : kind === 'accidental' ? pick(['show', 'bracket', STRUCK]) : pick(['yes', STRUCK]));
   expect(valueProblem(kind, text)).toBeNull();

@@ -2,7 +2,7 @@
 import { levelOf } from '../../score/dynamics';
 import { pitchName } from '../../score/pitch';
 import { WRITABLE_ARTICULATIONS, type Articulation, type Note, type Part } from '../../score/score';
-import { articulationKind, markAt, parseHairpin, STRUCK, type Marking } from '../../marking/mark';
+import { articulationKind, DIVISI_WORDS, markAt, parseHairpin, STRUCK, type Marking } from '../../marking/mark';
 import { editedPart, parseTempo, printEdits, type PrintEdit } from '../../marking/print-edits';
 import { targetOf } from '../../marking/target';
 import { child, escapeXml, type XmlElement } from '../xml';
@@ -116,6 +116,9 @@ function placesOut({ text, measures, part }: PrintOut, edits: readonly PrintEdit
         break;
       case 'text':
         put(barIndex, inBar, type(`<words>${escapeXml(mark.value)}</words>`));
+        break;
+      case 'divisi':
+        put(barIndex, inBar, type(`<words font-style="italic">${DIVISI_WORDS[mark.value]}</words>`));
         break;
       case 'printed-text':
         part.words.filter((word) => word.tick === tick).forEach((word) => strike(word.source));

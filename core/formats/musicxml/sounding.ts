@@ -1,6 +1,7 @@
 /** Who plays a part, and how its written notes sound. */
 import { midiOf, pitchName, transposed } from '../../score/pitch';
 import type { Note, Part, Warning } from '../../score/score';
+import { usualTransposition } from '../../instruments/as-told';
 import { recognise } from '../../instruments/recognise';
 import { child, childNumber, childText, type XmlElement } from '../xml';
 import type { InForce } from './attributes';
@@ -19,17 +20,12 @@ export function recogniseInstrument(scorePart: XmlElement, name: string, { clefs
   });
 }
 
-/** Written E2: the open E string of the bass as players read it. */
-const LOWEST_WRITTEN_BASS = 40;
-
-/**
- * A bass part is written an octave above its sound; many files leave `transpose` out (common practice).
- * A part whose notes would then lie far below the instrument is taken as written at pitch.
- */
+/** Says how a bass part that does not transpose itself is read, and sets its sounding pitches; returns the half steps. */
 export function inferTransposition(kind: Part['instrument'], name: string, notes: Note[], warnings: Warning[]): number {
   if (kind !== 'bass' || notes.length === 0) return 0;
-  const lowest = notes.reduce((least, note) => (midiOf(note.written) < midiOf(least.written) ? note : least));
-  if (midiOf(lowest.written) < LOWEST_WRITTEN_BASS - 5) {
+  const halfSteps = usualTransposition(kind, notes);
+  if (halfSteps === 0) {
+    const lowest = notes.reduce((least, note) => (midiOf(note.written) < midiOf(least.written) ? note : least));
     warnings.push({
       place: name,
       text: `The file does not transpose this bass part and its lowest note is ${pitchName(lowest.written)}: it is read as written at sounding pitch. The part's settings can say otherwise.`,
@@ -41,5 +37,5 @@ export function inferTransposition(kind: Part['instrument'], name: string, notes
     text: "The file does not transpose this bass part: it is read as sounding an octave below the written notes. The part's settings can say otherwise.",
   });
   for (const note of notes) note.pitch = transposed(note.written, -7, -12);
-  return -12;
+  return halfSteps;
 }
