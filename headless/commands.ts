@@ -8,7 +8,8 @@ import { automaticPassages } from '../core/score/passages';
 import { pitchName } from '../core/score/pitch';
 import { beatOf, type Note, type Part } from '../core/score/score';
 import { clockFor } from '../core/score/time';
-import { likeTheFile, readMusicXmlBytes, type ReadScore } from '../core/formats/musicxml/read';
+import { likeTheFile, readScoreBytes } from '../core/formats/read';
+import type { ReadScore } from '../core/formats/musicxml/read';
 import { writeMarked } from '../core/formats/musicxml/write';
 import { asTold } from '../core/instruments/as-told';
 import { fingerName, playerFrom, type Player } from '../core/instruments/player';
@@ -31,7 +32,7 @@ export interface Outcome {
 }
 
 export function run(options: Options, bytes: Uint8Array, marksText: string | null): Result<Outcome> {
-  const read = readMusicXmlBytes(bytes);
+  const read = readScoreBytes(bytes);
   if (!read.ok) return read;
   const { score } = read.value;
   if (options.command === 'parts') return good({ value: partsValue(read.value), marked: null });

@@ -14,7 +14,7 @@ import { linesOf } from '@/core/score/lines';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
 import { printedTempo } from '@/core/score/time';
-import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
+import type { Problem } from '@/ui/kit/problem';
 import { barsLabel, pitchLabel, placeLabel } from '@/ui/kit/music';
 import type { Conditions } from '@/workers/analyst';
 import { AboutPart } from './about-part';

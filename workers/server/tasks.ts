@@ -4,7 +4,8 @@ import { automaticPassages, type Passage } from '../../core/score/passages';
 import type { InstrumentKind, Part, Warning } from '../../core/score/score';
 import { cutPart, cutPassage } from '../../core/formats/musicxml/cut';
 import { applyEdits } from '../../core/formats/musicxml/edits';
-import { likeTheFile, readMusicXml, readMusicXmlBytes, type ReadScore } from '../../core/formats/musicxml/read';
+import { likeTheFile, readScoreBytes } from '../../core/formats/read';
+import { readMusicXml, type ReadScore } from '../../core/formats/musicxml/read';
 import { markEdits, type WriteOptions } from '../../core/formats/musicxml/write';
 import type { Marking } from '../../core/marking/mark';
 import { bad, good, type Result } from '../../core/util/result';
@@ -30,7 +31,7 @@ export interface ReadFile {
 
 /** Reads a file whole: nothing is stored unless all of it can be read. */
 export function readFile({ bytes }: { bytes: Uint8Array }): Result<ReadFile> {
-  const read = readMusicXmlBytes(bytes);
+  const read = readScoreBytes(bytes);
   if (!read.ok) return read;
   const { score, document } = read.value;
   const parts = score.parts
@@ -105,7 +106,7 @@ export interface MarkedTask {
 
 /** The file as it came in, with the marks of one or more parts. */
 export function markedFile({ bytes, markings, options }: MarkedTask): Uint8Array {
-  const read = readMusicXmlBytes(bytes);
+  const read = readScoreBytes(bytes);
   if (!read.ok) throw new Error(`a stored source cannot be read: ${read.problem.what}`);
   const { document, score } = read.value;
   const edits = score.parts.flatMap((part) => (markings[part.id] ? markEdits(document, part, markings[part.id]!, options) : []));

@@ -253,7 +253,7 @@ class PartReader {
     if (this.withoutLength > 0) warnings.push({ place: name, text: `${this.withoutLength} notes last no time in the file; they are read as grace notes.` });
     settleCodas(this.barSigns);
     const recognised = recogniseInstrument(this.source.scorePart, name, now, notes);
-    const soundsHalfSteps = now.transposes ? now.chromatic : inferTransposition(recognised.kind, name, notes, warnings);
+    const soundsHalfSteps = now.transposes ? now.chromatic : inferTransposition(recognised.kind, name, now, notes, warnings);
     notes.sort(inScoreOrder);
     const labels = bars.map((bar) => bar.label);
     return {

@@ -5,8 +5,7 @@
 import { bad, good, type Result } from '../../util/result';
 import type { Part, Score, Warning } from '../../score/score';
 import { child, childText, decodeXmlBytes, parseXml, placeInText, type XmlDocument, type XmlElement } from '../xml';
-import { isZip, openContainer, packContainer } from '../container';
-import { encodeLike } from '../encoding';
+import { isZip, openContainer } from '../container';
 import { readPart } from './part';
 
 /** A document together with the measures of each part in order, whichever way the file nests them. */
@@ -33,15 +32,6 @@ export function readMusicXmlBytes(bytes: Uint8Array): Result<ReadScore> {
 function fromContainer(bytes: Uint8Array): Result<Uint8Array> {
   const opened = openContainer(bytes);
   return opened.ok ? good(opened.value.files.get(opened.value.root)!) : opened;
-}
-
-/** The same file with another text for the score in it: encoding and zip as they came. */
-export function likeTheFile(text: string, bytes: Uint8Array): Uint8Array {
-  if (!isZip(bytes)) return encodeLike(text, bytes);
-  const opened = openContainer(bytes);
-  if (!opened.ok) throw new Error(`a stored source cannot be unpacked: ${opened.problem.what}`);
-  const { files, root } = opened.value;
-  return packContainer(opened.value, encodeLike(text, files.get(root)!));
 }
 
 export function readMusicXml(text: string): Result<ReadScore> {

@@ -21,8 +21,9 @@ export function recogniseInstrument(scorePart: XmlElement, name: string, { clefs
 }
 
 /** Says how a bass part that does not transpose itself is read, and sets its sounding pitches; returns the half steps. */
-export function inferTransposition(kind: Part['instrument'], name: string, notes: Note[], warnings: Warning[]): number {
-  if (kind !== 'bass' || notes.length === 0) return 0;
+export function inferTransposition(kind: Part['instrument'], name: string, { clefs }: InForce, notes: Note[], warnings: Warning[]): number {
+  // An 8 at the clef says that the pitches in the file are the sounding ones.
+  if (kind !== 'bass' || notes.length === 0 || clefs[0]?.clef.octave === -1) return 0;
   const halfSteps = usualTransposition(kind, notes);
   if (halfSteps === 0) {
     const lowest = notes.reduce((least, note) => (midiOf(note.written) < midiOf(least.written) ? note : least));
