@@ -27,7 +27,7 @@ export async function markedScore(studioId: string, pieceId: string, onlyPartId:
     await Promise.all(parts.rows.map(async (part) => [part.file_part_id, (await markingOfPart(studioId, part.id)).marking] as const)),
   );
   const compressed = /\.mxl$/i.test(file.file_name);
-  const stem = file.file_name.replace(/\.(musicxml|xml|mxl)$/i, '');
+  const stem = file.file_name.replace(/\.(musicxml|xml|mxl|abc)$/i, '');
   const suffix = onlyPartId === null ? 'marked' : `${parts.rows[0]!.name}, marked`;
   return {
     fileName: `${stem} (${suffix}).${compressed ? 'mxl' : 'musicxml'}`,

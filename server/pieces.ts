@@ -54,7 +54,7 @@ export async function takeIn(studioId: string, fileName: string, bytes: Uint8Arr
   const read = await inWorker('readFile', { bytes });
   if (!read.ok) return read;
   const { title, composer, warnings, parts } = read.value;
-  const name = title === 'Untitled' ? fileName.replace(/\.(musicxml|xml|mxl)$/i, '') : title;
+  const name = title === 'Untitled' ? fileName.replace(/\.(musicxml|xml|mxl|abc)$/i, '') : title;
   try {
     const pieceId = await inTransaction(async (client) => {
       await client.query('INSERT INTO sources (studio_id, sha256, file_name, bytes) VALUES ($1, $2, $3, $4) ON CONFLICT (studio_id, sha256) DO NOTHING', [

@@ -1,13 +1,14 @@
 /** The server's worker threads. Started by path, talked to in messages. */
 import path from 'node:path';
 import { Piscina } from 'piscina';
-import type { EngraveTask, MarkedTask, ReadFile } from '../workers/server/tasks';
+import type { EngraveTask, MarkedTask, ReadFile, TypedPassage } from '../workers/server/tasks';
 import type { Engraving } from '../workers/server/engraver';
 import type { Result } from '../core/util/result';
 
 interface Tasks {
   warmUp: { input: null; output: void };
   readFile: { input: { bytes: Uint8Array }; output: Result<ReadFile> };
+  readTyped: { input: { abc: string; widthPx: number }; output: Result<TypedPassage> };
   engravePassage: { input: EngraveTask; output: Engraving };
   markedFile: { input: MarkedTask; output: Uint8Array };
 }

@@ -133,7 +133,7 @@ function editPlace(result: Part, print: Part, { kind, mark }: PrintEdit, tick: n
       result.words = inOrder([...result.words, ...words]);
       const added: TempoMark[] =
         value === STRUCK || quartersPerMinute === undefined || tempo.quartersPerMinute === null ? [] : [{ tick, quartersPerMinute, printed: tempo.printed }];
-      result.tempi = fromTheStart([...others.filter((other) => other.source !== undefined || other.tick > 0), ...added]);
+      result.tempi = fromTheStart([...others.filter((other) => other.source !== undefined || other.printed !== null || other.tick > 0), ...added]);
       return;
     }
     case 'hairpin': {

@@ -1,11 +1,12 @@
 'use client';
 
-import { Download, FileUp, LoaderCircle, Music2, Trash2 } from 'lucide-react';
+import { Download, FileUp, Keyboard, LoaderCircle, Music2, Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useRef, useState, type DragEvent } from 'react';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import { ThemeSwitch } from '@/ui/kit/theme';
+import { TypedPassage } from './typed-passage';
 
 export interface ShelfPart {
   id: string;
@@ -35,6 +36,7 @@ export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[]
   const [notice, setNotice] = useState<string | null>(null);
   const [removed, setRemoved] = useState<{ id: string; title: string } | null>(null);
   const [over, setOver] = useState(false);
+  const [typing, setTyping] = useState(false);
 
   async function takeIn(files: readonly File[]) {
     setProblems([]);
@@ -100,16 +102,16 @@ export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[]
           <p className="grow">
             <strong className="font-serif text-base">Drop a part or a score anywhere on this page.</strong>
             <br />
-            <span className="text-soft">MusicXML (.musicxml, .xml, .mxl), up to 32 MB. It is kept exactly as it came.</span>
+            <span className="text-soft">MusicXML (.musicxml, .xml, .mxl) or ABC (.abc), up to 32 MB. It is kept exactly as it came.</span>
           </p>
           <input
             ref={chooser}
             type="file"
             multiple
-            accept=".musicxml,.xml,.mxl"
+            accept=".musicxml,.xml,.mxl,.abc"
             className="sr-only"
             tabIndex={-1}
-            aria-label="MusicXML file"
+            aria-label="Score file"
             onChange={(event) => {
               const files = [...(event.target.files ?? [])];
               event.target.value = '';
@@ -118,6 +120,9 @@ export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[]
           />
           <button type="button" className="button button-spruce" disabled={reading !== null} onClick={() => chooser.current?.click()}>
             Choose a file
+          </button>
+          <button type="button" className="button" onClick={() => setTyping(true)}>
+            <Keyboard size={15} aria-hidden /> Type a passage
           </button>
         </section>
         <div aria-live="polite" className="grid gap-2 empty:hidden">
@@ -144,7 +149,8 @@ export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[]
             <Music2 size={30} className="mx-auto text-soft" aria-hidden />
             <h2 className="mt-3 text-lg">The shelf is empty</h2>
             <p className="mt-1 text-soft">
-              Export a part as MusicXML from your notation program and drop it here. Omaggio opens it at once, cut into passages.
+              Export a part as MusicXML from your notation program and drop it here: it opens at once, cut into passages. If you only have paper, type a
+              passage.
             </p>
           </section>
         )}
@@ -153,6 +159,14 @@ export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[]
             <Piece key={piece.id} piece={piece} onRemove={() => void setOnShelf(piece, false)} />
           ))}
         </div>
+        <TypedPassage
+          open={typing}
+          onOpen={setTyping}
+          onDone={(file) => {
+            setTyping(false);
+            void takeIn([file]);
+          }}
+        />
       </main>
     </div>
   );

@@ -2,6 +2,8 @@
 import { createHash } from 'node:crypto';
 import { automaticPassages, type Passage } from '../../core/score/passages';
 import type { InstrumentKind, Part, Warning } from '../../core/score/score';
+import { musicXmlFromAbc } from '../../core/formats/abc/to-musicxml';
+import type { AbcProblem } from '../../core/formats/abc/tune';
 import { cutPart, cutPassage } from '../../core/formats/musicxml/cut';
 import { applyEdits } from '../../core/formats/musicxml/edits';
 import { likeTheFile, readScoreBytes } from '../../core/formats/read';
@@ -54,6 +56,33 @@ export function readFile({ bytes }: { bytes: Uint8Array }): Result<ReadFile> {
     );
   }
   return good({ title: score.title, composer: score.composer, warnings: score.warnings, parts });
+}
+
+export interface TypedPassage {
+  title: string;
+  parts: Array<Pick<ReadPart, 'name' | 'instrument' | 'bars' | 'notes'>>;
+  /** What was not understood, with line and column. */
+  problems: AbcProblem[];
+  warnings: Warning[];
+  /** Null where the engraver could not draw it. */
+  engraving: Engraving | null;
+}
+
+/** A typed passage, read and engraved. */
+export async function readTyped({ abc, widthPx }: { abc: string; widthPx: number }): Promise<Result<TypedPassage>> {
+  const typed = musicXmlFromAbc(abc);
+  if (!typed.ok) return typed;
+  const read = readMusicXml(typed.value.musicXml);
+  if (!read.ok) return read;
+  const { score, document } = read.value;
+  const engraving = await engrave(document.text, widthPx).catch(() => null);
+  return good({
+    title: score.title,
+    parts: score.parts.map(({ name, instrument, bars, notes }) => ({ name, instrument, bars: bars.length, notes: notes.length })),
+    problems: typed.value.problems,
+    warnings: score.warnings,
+    engraving,
+  });
 }
 
 /** Loads the engraver, so that the first page need not wait for it. */

@@ -1,0 +1,16 @@
+import { z } from 'zod';
+import { LONGEST_ABC } from '@/core/formats/abc/tune';
+import { inWorker } from '@/server/workers';
+import { answer, body, problemResponse } from '../respond';
+
+const asked = z.object({ abc: z.string().max(LONGEST_ABC), widthPx: z.int().min(240).max(4000) });
+
+/** A typed passage as it would look on the shelf; nothing is stored. */
+export async function POST(request: Request): Promise<Response> {
+  return answer(request, 'The passage', async () => {
+    const sent = await body(request, asked);
+    if (!sent.ok) return sent.response;
+    const read = await inWorker('readTyped', sent.value);
+    return read.ok ? Response.json(read.value) : problemResponse(read.problem);
+  });
+}

@@ -1,0 +1,204 @@
+'use client';
+
+import { Dialog } from 'radix-ui';
+import { useEffect, useRef, useState } from 'react';
+import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
+import type { TypedPassage as Typed } from '@/workers/server/tasks';
+
+interface Props {
+  open: boolean;
+  onOpen(open: boolean): void;
+  /** The passage as a file, to be taken in like any other. */
+  onDone(file: File): void;
+}
+
+const START = `X:1
+T:Passage
+M:4/4
+L:1/8
+K:D
+V:1 name="Violin"
+`;
+
+/** What is typed is kept here until it lies on the shelf. */
+const DRAFT = 'omaggio.typed-passage';
+
+const VOICES: ReadonlyArray<[name: string, clef: string]> = [
+  ['Violin', 'treble'],
+  ['Viola', 'alto'],
+  ['Cello', 'bass'],
+  ['Double Bass', 'bass'],
+];
+
+const EXAMPLES: ReadonlyArray<[abc: string, what: string]> = [
+  ['A B c d', 'notes; c is an octave above C, c\u2019 and C, go on up and down'],
+  ['^F _B =C', 'sharp, flat, natural; they hold to the bar line'],
+  ['A2 A/ A3', 'twice, half, three times the length that L: says'],
+  ['z2', 'rest'],
+  ['vA uB', 'down-bow, up-bow'],
+  ['!3!A', 'finger 3; !open! and !thumb!'],
+  ['(ABc)', 'slur'],
+  ['A-|A', 'tie'],
+  ['[DA]', 'double stop'],
+  ['(3ABc', 'triplet'],
+  ['.A !>!A !tenuto!A', 'dot, accent, line'],
+  ['!p!A !<(!B c!<)!d', 'dynamics and hairpins'],
+  ['"dolce"A', 'words'],
+  ['{/g}A !trill!A', 'grace note, trill'],
+  ['|: :| |1 |2', 'repeats, first and second time'],
+];
+
+/** A passage typed in a small open text format, for the teacher who only has paper. */
+export function TypedPassage({ open, onOpen, onDone }: Props) {
+  const [text, setText] = useState(START);
+  const [shown, setShown] = useState<Typed | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const field = useRef<HTMLTextAreaElement>(null);
+
+  useEffect(() => {
+    if (!open) return;
+    const abort = new AbortController();
+    const timer = setTimeout(() => {
+      void (async () => {
+        window.localStorage.setItem(DRAFT, text);
+        const response = await sendJson('POST', '/api/typed', { abc: text, widthPx: 640 }, abort.signal);
+        if (abort.signal.aborted) return;
+        if (response?.ok) {
+          setShown((await response.json()) as Typed);
+          setProblem(null);
+        } else {
+          setShown(null);
+          setProblem(await problemOf(response));
+        }
+      })();
+    }, 250);
+    return () => {
+      clearTimeout(timer);
+      abort.abort();
+    };
+  }, [open, text]);
+
+  const voice = VOICES.find(([name]) => new RegExp(`name="${name}"`).test(text))?.[0] ?? '';
+  const setVoice = (name: string) => {
+    const clef = VOICES.find(([each]) => each === name)?.[1] ?? 'treble';
+    const line = `V:1 name="${name}" clef=${clef}`;
+    setText(/^V:\s*1\b.*$/m.test(text) ? text.replace(/^V:\s*1\b.*$/m, line) : text.replace(/^(K:.*)$/m, `$1\n${line}`));
+  };
+  const goTo = (line: number, column: number) => {
+    const before = text.split('\n').slice(0, line - 1);
+    const at = before.reduce((sum, each) => sum + each.length + 1, 0) + column - 1;
+    field.current?.focus();
+    field.current?.setSelectionRange(at, at + 1);
+  };
+  const ready = shown !== null && shown.parts.some((part) => part.notes > 0);
+
+  return (
+    <Dialog.Root
+      open={open}
+      onOpenChange={(next) => {
+        if (next) setText(window.localStorage.getItem(DRAFT) ?? START);
+        onOpen(next);
+      }}
+    >
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Content
+          className="fixed top-6 left-1/2 z-50 flex max-h-[94vh] w-[min(72rem,96vw)] -translate-x-1/2 flex-col gap-3 overflow-y-auto rounded-xl border border-line bg-sheet p-5 shadow-xl"
+          aria-describedby="typed-help"
+          onOpenAutoFocus={(event) => {
+            event.preventDefault();
+            setText(window.localStorage.getItem(DRAFT) ?? START);
+            field.current?.focus();
+          }}
+        >
+          <Dialog.Title className="text-lg">Type a passage</Dialog.Title>
+          <p id="typed-help" className="text-soft">
+            In ABC notation: letters are notes. What you type is engraved beside it and kept in this browser until it lies on the shelf.
+          </p>
+          <div className="grid gap-4 md:grid-cols-[22rem_1fr]">
+            <div className="grid content-start gap-2">
+              <label className="flex items-center gap-2">
+                <span>For</span>
+                <select className="field" value={voice} onChange={(event) => setVoice(event.target.value)}>
+                  {voice === '' && <option value="">as the text says</option>}
+                  {VOICES.map(([name]) => (
+                    <option key={name}>{name}</option>
+                  ))}
+                </select>
+              </label>
+              <textarea
+                ref={field}
+                aria-label="The passage in ABC notation"
+                spellCheck={false}
+                className="field min-h-64 w-full font-mono text-[13px] leading-5"
+                value={text}
+                onChange={(event) => setText(event.target.value)}
+              />
+              <details className="text-[13px]">
+                <summary className="cursor-pointer">What can be typed</summary>
+                <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">
+                  {EXAMPLES.map(([abc, what]) => (
+                    <div key={abc} className="contents">
+                      <dt className="font-mono">{abc}</dt>
+                      <dd className="text-soft">{what}</dd>
+                    </div>
+                  ))}
+                </dl>
+              </details>
+            </div>
+            <div className="grid min-w-0 content-start gap-2" aria-live="polite">
+              <div
+                role="img"
+                aria-label={ready ? `Engraved: ${describe(shown)}` : 'Nothing engraved yet'}
+                className="min-h-40 overflow-x-auto rounded-xl border border-line bg-paper p-2"
+              >
+                {shown?.engraving?.systems.map((system, i) => (
+                  <div key={i} className="engraving" dangerouslySetInnerHTML={{ __html: system.svg }} />
+                ))}
+              </div>
+              {ready && <p className="text-[13px] text-soft">{describe(shown)}</p>}
+              {problem && (
+                <p role="alert" className="text-[13px] text-plum">
+                  {problem.place && <strong>{problem.place}: </strong>}
+                  {problem.what} {problem.remedy}
+                </p>
+              )}
+              {shown && shown.problems.length > 0 && (
+                <ul aria-label="What was not understood" className="grid max-h-44 gap-1 overflow-y-auto text-[13px]">
+                  {shown.problems.map((each, i) => (
+                    <li key={i}>
+                      <button type="button" className="min-h-6 cursor-pointer font-semibold text-plum underline" onClick={() => goTo(each.line, each.column)}>
+                        line {each.line}, column {each.column}
+                      </button>{' '}
+                      {each.text}
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </div>
+          </div>
+          <div className="flex gap-2">
+            <button
+              type="button"
+              className="button button-spruce"
+              disabled={!ready}
+              onClick={() => {
+                window.localStorage.removeItem(DRAFT);
+                onDone(new File([text], `${(shown?.title ?? 'Passage').replace(/[\\/:*?"<>|]/g, ' ')}.abc`, { type: 'text/plain' }));
+              }}
+            >
+              Put it on the shelf
+            </button>
+            <Dialog.Close className="button">Close, keep what is typed</Dialog.Close>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function describe(typed: Typed): string {
+  return typed.parts
+    .map(({ name, instrument, bars, notes }) => `${name}${instrument ? '' : ' (instrument not known)'}: ${bars} ${bars === 1 ? 'bar' : 'bars'}, ${notes} notes`)
+    .join('; ');
+}
