@@ -11,9 +11,10 @@ import { clockFor } from '../core/score/time';
 import { likeTheFile, readScoreBytes } from '../core/formats/read';
 import type { ReadScore } from '../core/formats/musicxml/read';
 import { writeMarked } from '../core/formats/musicxml/write';
+import { readMarksFile } from '../core/formats/marks-file';
 import { asTold } from '../core/instruments/as-told';
 import { fingerName, playerFrom, type Player } from '../core/instruments/player';
-import { markKey, valueProblem, type Marking } from '../core/marking/mark';
+import { markKey, type Marking } from '../core/marking/mark';
 import { editedPart } from '../core/marking/print-edits';
 import { DEFAULT_COSTS, type LeftHandCosts } from '../core/left-hand/costs';
 import { fingeredNoteJson, marksWorthWriting, type Unplayable } from '../core/left-hand/fingering';
@@ -23,7 +24,6 @@ import { BOW_COSTS, type BowCosts } from '../core/bow-arm/tables';
 import { check } from '../core/checks/check';
 import { bad, good, type Result } from '../core/util/result';
 import type { Options } from './options';
-import { marksFileShape } from './shapes';
 
 export interface Outcome {
   value: unknown;
@@ -182,28 +182,19 @@ function playerFor(part: Part, options: Options): Result<Player> {
   return playerFrom({ name: 'command line', instrument: kind, size, tuning, hand, level, thumbPosition: kind === 'cello' || kind === 'bass' });
 }
 
+/** Marks to plan around; one that has no place in the part is a mistake here. */
 function readMarks(text: string | null, part: Part): Result<Marking> {
   if (text === null) return good({});
-  const remedy = 'It must be JSON such as {"marks":[{"id":"…","kind":"finger","value":"3"}]}, with ids as the command notes prints them.';
-  let json: unknown;
-  try {
-    json = JSON.parse(text);
-  } catch (error) {
-    return bad('marks file', `${(error as Error).message}.`, remedy);
-  }
-  const parsed = marksFileShape.safeParse(json);
-  if (!parsed.success) {
-    const issue = parsed.error.issues[0]!;
-    return bad(`marks file, ${issue.path.join('.') || 'top'}`, `${issue.message}.`, remedy);
-  }
-  const marking: Record<string, { value: string; origin: 'coach' }> = {};
-  for (const [i, { id, kind, value }] of parsed.data.marks.entries()) {
-    if (!noteById(part, id)) return bad(`marks file, mark ${i + 1}`, `${part.name} has no note "${id}".`, remedy);
-    const wrong = valueProblem(kind, value);
-    if (wrong) return bad(`marks file, mark ${i + 1}`, `"${value}" is no ${kind}.`, wrong);
-    marking[markKey(id, kind)] = { value, origin: 'coach' };
-  }
-  return good(marking);
+  const read = readMarksFile(text, part);
+  if (!read.ok) return read;
+  const [lost] = read.value.lost;
+  if (lost)
+    return bad(
+      `marks file, mark ${lost.index + 1}`,
+      `${part.name} has no note "${lost.at}".`,
+      'Say a note of this part, by its id or as bar and beat, such as 47/3.',
+    );
+  return good(read.value.marking);
 }
 
 function readPreferences(set: Readonly<Record<string, number>>): Result<{ leftHand: LeftHandCosts; bow: Partial<BowCosts> }> {

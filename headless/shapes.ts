@@ -112,8 +112,3 @@ export const checkShape = z.object({
     }),
   ),
 });
-
-/** The marks file: a list of marks by note id, as `notes` prints them. */
-export const marksFileShape = z.object({
-  marks: z.array(z.object({ id: z.string(), kind: z.enum(['finger', 'string', 'bow', 'retake', 'hook', 'slur', 'covered']), value: z.string() })),
-});

@@ -77,7 +77,7 @@ async function fill(folder: string, withMusic: boolean): Promise<void> {
 async function markPassage(studioId: string, file: string, partName: string, bars: string): Promise<void> {
   const piece = (await shelf(studioId)).find((candidate) => candidate.fileName === `${file}.musicxml`)!;
   const partId = piece.parts.find((candidate) => candidate.name === partName)!.id;
-  const read = readMusicXml((await musicOf(studioId, partId))!);
+  const read = readMusicXml((await musicOf(studioId, partId))!.text);
   if (!read.ok) throw new Error(read.problem.what);
   const { score } = read.value;
   const part = score.parts[0]!;

@@ -27,11 +27,11 @@ export async function engraved(studioId: string, partId: string, marking: Markin
     .map(([key, { value, off }]) => `${key}=${value}${off ? ' off' : ''}`)
     .sort();
   const key = createHash('sha1')
-    .update(JSON.stringify([studioId, partId, view, marks]))
+    .update(JSON.stringify([studioId, music.version, view, marks]))
     .digest('base64');
   let engraving = kept.get(key);
   if (!engraving) {
-    engraving = inWorker('engravePassage', { music, marking, ...view });
+    engraving = inWorker('engravePassage', { music: music.text, marking, ...view });
     engraving.catch(() => kept.delete(key));
     kept.set(key, engraving);
     if (kept.size > KEPT) kept.delete(kept.keys().next().value!);

@@ -1,4 +1,5 @@
 /** The file as it came in, with the marks of one part or of all its parts. */
+import { zipSync } from 'fflate';
 import { z } from 'zod';
 import type { WriteOptions } from '../core/formats/musicxml/write';
 import { pool } from './db';
@@ -11,27 +12,48 @@ export interface MarkedDownload {
   type: string;
 }
 
-export async function markedScore(studioId: string, pieceId: string, onlyPartId: string | null, options: WriteOptions = {}): Promise<MarkedDownload | null> {
+export type MarkedOptions = WriteOptions & { compressed?: boolean };
+
+interface PartOfFile {
+  id: string;
+  name: string;
+  file_part_id: string;
+  source_id: string;
+  file_name: string;
+}
+
+/** One file; where parts of the piece come from files of their own, a zip of all of them. */
+export async function markedScore(studioId: string, pieceId: string, onlyPartId: string | null, options: MarkedOptions = {}): Promise<MarkedDownload | null> {
   if (!z.uuid().safeParse(pieceId).success || (onlyPartId !== null && !z.uuid().safeParse(onlyPartId).success)) return null;
-  const source = await pool().query<{ bytes: Buffer; file_name: string }>(
-    'SELECT bytes, file_name FROM sources JOIN pieces ON sources.id = source_id WHERE pieces.studio_id = $1 AND pieces.id = $2',
-    [studioId, pieceId],
-  );
-  const parts = await pool().query<{ id: string; name: string; file_part_id: string }>(
-    'SELECT id, name, file_part_id FROM parts WHERE studio_id = $1 AND piece_id = $2 AND ($3::uuid IS NULL OR id = $3)',
+  const { rows } = await pool().query<PartOfFile>(
+    `SELECT parts.id, parts.name, file_part_id, sources.id AS source_id, file_name
+       FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = coalesce(parts.source_id, pieces.source_id)
+      WHERE parts.studio_id = $1 AND piece_id = $2 AND ($3::uuid IS NULL OR parts.id = $3) ORDER BY position`,
     [studioId, pieceId, onlyPartId],
   );
-  const file = source.rows[0];
-  if (!file || parts.rows.length === 0) return null;
+  const files = new Map<string, PartOfFile[]>();
+  for (const part of rows) files.set(part.source_id, [...(files.get(part.source_id) ?? []), part]);
+  const marked = await Promise.all([...files.values()].map((parts) => markedFile(studioId, parts, onlyPartId !== null || files.size > 1, options)));
+  const [first] = marked;
+  if (!first || marked.length === 1) return first ?? null;
+  const names = marked.map(({ fileName }, i) => (marked.findIndex((other) => other.fileName === fileName) === i ? fileName : `${i + 1} ${fileName}`));
+  const bytes = zipSync(Object.fromEntries(marked.map((file, i) => [names[i]!, [file.bytes, { mtime: '2000-01-01T00:00:00Z' }] as const])));
+  return { fileName: `${stemOf(rows[0]!.file_name)} (marked).zip`, bytes, type: 'application/zip' };
+}
+
+const stemOf = (fileName: string): string => fileName.replace(/\.(musicxml|xml|mxl|abc)$/i, '');
+
+async function markedFile(studioId: string, parts: readonly PartOfFile[], named: boolean, options: MarkedOptions): Promise<MarkedDownload> {
+  const { source_id: sourceId, file_name: fileName } = parts[0]!;
+  const source = await pool().query<{ bytes: Buffer }>('SELECT bytes FROM sources WHERE studio_id = $1 AND id = $2', [studioId, sourceId]);
   const markings = Object.fromEntries(
-    await Promise.all(parts.rows.map(async (part) => [part.file_part_id, (await markingOfPart(studioId, part.id)).marking] as const)),
+    await Promise.all(parts.map(async (part) => [part.file_part_id, (await markingOfPart(studioId, part.id)).marking] as const)),
   );
-  const compressed = /\.mxl$/i.test(file.file_name);
-  const stem = file.file_name.replace(/\.(musicxml|xml|mxl|abc)$/i, '');
-  const suffix = onlyPartId === null ? 'marked' : `${parts.rows[0]!.name}, marked`;
+  const compressed = options.compressed === true || /\.mxl$/i.test(fileName);
+  const suffix = named && parts.length === 1 ? `${parts[0]!.name}, marked` : 'marked';
   return {
-    fileName: `${stem} (${suffix}).${compressed ? 'mxl' : 'musicxml'}`,
-    bytes: await inWorker('markedFile', { bytes: file.bytes, markings, options }),
+    fileName: `${stemOf(fileName)} (${suffix}).${compressed ? 'mxl' : 'musicxml'}`,
+    bytes: await inWorker('markedFile', { bytes: source.rows[0]!.bytes, markings, options }),
     type: compressed ? 'application/vnd.recordare.musicxml' : 'application/vnd.recordare.musicxml+xml',
   };
 }

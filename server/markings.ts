@@ -62,7 +62,7 @@ const markOf = ({ value, origin, why, off, author }: MarkRow): Mark => ({
   ...(author === null ? {} : { by: author }),
 });
 
-async function marksOf(client: Queryable, studioId: string, markingId: string): Promise<Marking> {
+export async function marksOf(client: Queryable, studioId: string, markingId: string): Promise<Marking> {
   const { rows } = await client.query<MarkRow>('SELECT target, kind, value, origin, why, off, author FROM marks WHERE studio_id = $1 AND marking_id = $2', [
     studioId,
     markingId,
@@ -75,10 +75,18 @@ export type HistoryEntry = ChangeSet & { author: string };
 /** The latest change sets, oldest first. */
 export async function history(studioId: string, markingId: string, limit = 200): Promise<HistoryEntry[]> {
   const { rows } = await pool().query(
-    `SELECT * FROM (SELECT id, author, at, reason, changes, undoes, sequence FROM change_sets WHERE studio_id = $1 AND marking_id = $2 ORDER BY sequence DESC LIMIT $3) latest ORDER BY sequence`,
+    `SELECT * FROM (SELECT id, author, at, reason, changes, undoes, boundary, sequence FROM change_sets WHERE studio_id = $1 AND marking_id = $2 ORDER BY sequence DESC LIMIT $3) latest ORDER BY sequence`,
     [studioId, markingId, limit],
   );
-  return rows.map((row) => ({ id: row.id, author: row.author, at: row.at.toISOString(), reason: row.reason, changes: row.changes, undoes: row.undoes }));
+  return rows.map((row) => ({
+    id: row.id,
+    author: row.author,
+    at: row.at.toISOString(),
+    reason: row.reason,
+    changes: row.changes,
+    undoes: row.undoes,
+    ...(row.boundary ? { boundary: true } : {}),
+  }));
 }
 
 export type StoreOutcome = { ok: true } | { ok: false; conflicts: Conflict[]; marking: Marking };
@@ -117,7 +125,7 @@ export async function storeChanges(studioId: string, markingId: string, author: 
   });
 }
 
-async function writeMarks(client: Queryable, studioId: string, markingId: string, author: string, changes: readonly Change[]): Promise<void> {
+export async function writeMarks(client: Queryable, studioId: string, markingId: string, author: string, changes: readonly Change[]): Promise<void> {
   const gone = changes.filter((change) => change.to === null);
   const set = changes.filter((change) => change.to !== null);
   if (gone.length) {

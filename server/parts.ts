@@ -23,7 +23,7 @@ export async function partById(studioId: string, partId: string): Promise<PartRo
   if (!z.uuid().safeParse(partId).success) return null;
   const { rows } = await pool().query(
     `SELECT parts.id, piece_id AS "pieceId", file_part_id AS "filePartId", name, instrument, bars, bar_labels AS "barLabels", title, composer, warnings, file_name AS "fileName"
-       FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = source_id WHERE parts.studio_id = $1 AND parts.id = $2`,
+       FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = coalesce(parts.source_id, pieces.source_id) WHERE parts.studio_id = $1 AND parts.id = $2`,
     [studioId, partId],
   );
   return rows[0] ? partRow.parse(rows[0]) : null;
@@ -38,21 +38,31 @@ export async function partsOfPiece(studioId: string, pieceId: string): Promise<A
   return rows;
 }
 
-/** Music never changes, so the latest parts are kept. */
+export interface Music {
+  text: string;
+  /** Changes when the part's file is replaced. */
+  version: string;
+}
+
+/** The latest parts are kept, by version: a part whose file was replaced is read anew. */
 const KEPT = 16;
 const music = new Map<string, string>();
 
 /** The part as a MusicXML document of its own. */
-export async function musicOf(studioId: string, partId: string): Promise<string | null> {
-  const key = `${studioId} ${partId}`;
-  const kept = music.get(key);
-  if (kept !== undefined) return kept;
-  const { rows } = await pool().query<{ music: string }>('SELECT music FROM parts WHERE studio_id = $1 AND id = $2', [studioId, partId]);
-  const text = rows[0]?.music;
-  if (text === undefined) return null;
-  music.set(key, text);
+export async function musicOf(studioId: string, partId: string): Promise<Music | null> {
+  const { rows } = await pool().query<{ version: string }>(
+    "SELECT substr(md5(coalesce(parts.source_id, pieces.source_id) || ' ' || file_part_id || ' ' || parts.id), 1, 16) AS version FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2",
+    [studioId, partId],
+  );
+  const version = rows[0]?.version;
+  if (version === undefined) return null;
+  const kept = music.get(version);
+  if (kept !== undefined) return { text: kept, version };
+  const read = await pool().query<{ music: string }>('SELECT music FROM parts WHERE studio_id = $1 AND id = $2', [studioId, partId]);
+  const text = read.rows[0]!.music;
+  music.set(version, text);
   if (music.size > KEPT) music.delete(music.keys().next().value!);
-  return text;
+  return { text, version };
 }
 
 export const passageShape = z

@@ -29,7 +29,7 @@ export async function shelf(studioId: string): Promise<ShelfPiece[]> {
                'marks', (SELECT count(*)::int FROM marks JOIN markings ON markings.id = marking_id WHERE part_id = parts.id AND markings.studio_id = $1),
                'changedAt', (SELECT max(at) FROM change_sets JOIN markings ON markings.id = marking_id WHERE part_id = parts.id AND markings.studio_id = $1)
              ) ORDER BY position) FROM parts WHERE piece_id = pieces.id AND parts.studio_id = $1) AS parts
-       FROM pieces JOIN sources ON sources.id = source_id
+       FROM pieces JOIN sources ON sources.id = pieces.source_id
       WHERE pieces.studio_id = $1 AND removed_at IS NULL
       ORDER BY pieces.created_at DESC, title`,
     [studioId],
@@ -102,7 +102,7 @@ export async function takeIn(studioId: string, fileName: string, bytes: Uint8Arr
 /** The piece that was made of this file, back on the shelf if it had been taken off: its marks are what the coach looks for. */
 async function knownPiece(studioId: string, sha256: string): Promise<TakenIn | null> {
   const { rows } = await pool().query<{ id: string; title: string; removed: boolean }>(
-    `SELECT pieces.id, title, removed_at IS NOT NULL AS removed FROM pieces JOIN sources ON sources.id = source_id
+    `SELECT pieces.id, title, removed_at IS NOT NULL AS removed FROM pieces JOIN sources ON sources.id = pieces.source_id
       WHERE pieces.studio_id = $1 AND sha256 = $2 ORDER BY removed_at DESC NULLS FIRST LIMIT 1`,
     [studioId, sha256],
   );

@@ -2,7 +2,10 @@
 import path from 'node:path';
 import { Piscina } from 'piscina';
 import type { EngraveTask, MarkedTask, ReadFile, TypedPassage } from '../workers/server/tasks';
+import type { CarriedOver, carryOver, compareEditions, LikestPart } from '../workers/server/editions';
 import type { Engraving } from '../workers/server/engraver';
+import type { Told } from '../core/instruments/as-told';
+import type { Marking } from '../core/marking/mark';
 import type { Result } from '../core/util/result';
 
 interface Tasks {
@@ -10,6 +13,11 @@ interface Tasks {
   readFile: { input: { bytes: Uint8Array }; output: Result<ReadFile> };
   readTyped: { input: { abc: string; widthPx: number }; output: Result<TypedPassage> };
   engravePassage: { input: EngraveTask; output: Engraving };
+  likestPart: { input: { music: string; bytes: Uint8Array }; output: Result<LikestPart> };
+  compareEditions: { input: { ours: string; theirs: string; marking: Marking }; output: ReturnType<typeof compareEditions> };
+  carryOver: { input: Parameters<typeof carryOver>[0]; output: CarriedOver };
+  midi: { input: { title: string; music: string; marking: Marking; told: Told }; output: Uint8Array };
+  marksAlone: { input: { music: string; marking: Marking; told: Told }; output: string };
   markedFile: { input: MarkedTask; output: Uint8Array };
 }
 

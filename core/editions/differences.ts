@@ -33,6 +33,8 @@ export interface Difference {
   at: string;
   ourBar: number | null;
   theirBar: number | null;
+  /** Bars to look at: the bar itself, or the one before the place where it is missing. */
+  look: { ours: number; theirs: number };
   ourNotes: string[];
   theirNotes: string[];
   ours: string;
@@ -48,10 +50,13 @@ export interface Difference {
 export function differences(print: Part, marking: Marking, theirs: Part): Difference[] {
   const ours = editedPart(print, marking);
   const alignment = align(ours, theirs);
-  const found: Difference[] = [];
+  const found: Found[] = [];
+  const look = { ours: 0, theirs: 0 };
   for (const pair of alignment.bars) {
+    look.ours = pair.ours ?? look.ours;
+    look.theirs = pair.theirs ?? look.theirs;
     if (pair.ours === null || pair.theirs === null) {
-      found.push(missingBar(ours, theirs, pair.ours, pair.theirs));
+      found.push({ ...missingBar(ours, theirs, pair.ours, pair.theirs), look: { ...look } });
       continue;
     }
     const bars = { ourBar: pair.ours, theirBar: pair.theirs };
@@ -63,16 +68,19 @@ export function differences(print: Part, marking: Marking, theirs: Part): Differ
     }
   }
   found.push(...slurDifferences(ours, theirs, marking, alignment), ...signDifferences(ours, theirs, alignment));
-  const order = (difference: Difference) => difference.ourBar ?? (difference.theirBar ?? 0) - 0.5;
+  const order = (difference: Found) => difference.ourBar ?? difference.look!.ours + 0.5;
   return found
     .map((difference, i) => ({ difference, i }))
     .sort((a, b) => order(a.difference) - order(b.difference) || a.i - b.i)
-    .map(({ difference }) => difference);
+    .map(({ difference }) => ({ ...difference, look: difference.look ?? { ours: difference.ourBar!, theirs: difference.theirBar! } }));
 }
+
+/** A difference before it is said where to look; bars that both editions have are looked at themselves. */
+type Found = Omit<Difference, 'look'> & { look?: Difference['look'] };
 
 const NOTHING = '—';
 
-function missingBar(ours: Part, theirs: Part, ourBar: number | null, theirBar: number | null): Difference {
+function missingBar(ours: Part, theirs: Part, ourBar: number | null, theirBar: number | null): Found {
   const at = ourBar !== null ? sayBar(ours.bars, ourBar) : sayBar(theirs.bars, theirBar!);
   const notes = (part: Part, bar: number | null) => (bar === null ? [] : part.notes.filter((note) => note.barIndex === bar));
   const said = (list: readonly Note[], bar: number | null) =>
@@ -92,9 +100,9 @@ function missingBar(ours: Part, theirs: Part, ourBar: number | null, theirBar: n
   };
 }
 
-function missingNotes(ours: Part, theirs: Part, { onlyOurs, onlyTheirs }: Alignment, bars: { ourBar: number; theirBar: number }): Difference[] {
+function missingNotes(ours: Part, theirs: Part, { onlyOurs, onlyTheirs }: Alignment, bars: { ourBar: number; theirBar: number }): Found[] {
   const list = (part: Part, ids: readonly string[], bar: number) => ids.map((id) => noteById(part, id)!).filter((note) => note.barIndex === bar);
-  const one = (note: Note, part: Part, isOurs: boolean): Difference => ({
+  const one = (note: Note, part: Part, isOurs: boolean): Found => ({
     id: `note ${isOurs ? '-' : '+'}${note.id}`,
     kind: 'note',
     at: sayNote(part, note, part.ticksPerQuarter),
@@ -111,8 +119,8 @@ function missingNotes(ours: Part, theirs: Part, { onlyOurs, onlyTheirs }: Alignm
   ];
 }
 
-function atNote(ours: Part, theirs: Part, note: Note, other: Note, marking: Marking): Difference[] {
-  const found: Difference[] = [];
+function atNote(ours: Part, theirs: Part, note: Note, other: Note, marking: Marking): Found[] {
+  const found: Found[] = [];
   const add = (kind: DifferenceKind, a: string, b: string, take: Difference['take']) =>
     found.push({
       id: `${kind} ${note.id}`,
@@ -165,7 +173,7 @@ function atNote(ours: Part, theirs: Part, note: Note, other: Note, marking: Mark
 const round = (value: number): number => Math.round(value * 1000) / 1000;
 
 /** Where one edition slurs a note to the one before and the other does not. */
-function slurDifferences(ours: Part, theirs: Part, marking: Marking, { notes }: Alignment): Difference[] {
+function slurDifferences(ours: Part, theirs: Part, marking: Marking, { notes }: Alignment): Found[] {
   const slurred = (part: Part, own: Marking) => {
     const ids = new Map<string, boolean>();
     for (const line of linesOf(part)) {
@@ -177,7 +185,7 @@ function slurDifferences(ours: Part, theirs: Part, marking: Marking, { notes }: 
   const a = slurred(ours, marking);
   const b = slurred(theirs, {});
   const seen = new Set<string>();
-  return ours.notes.flatMap((note): Difference[] => {
+  return ours.notes.flatMap((note): Found[] => {
     const otherId = notes.get(note.id);
     const other = otherId === undefined ? undefined : noteById(theirs, otherId);
     const place = `${note.onset} ${note.staff} ${note.voice} ${note.grace}`;
@@ -202,8 +210,8 @@ function slurDifferences(ours: Part, theirs: Part, marking: Marking, { notes }: 
 }
 
 /** Dynamics, hairpins, tempi and words, by place. */
-function signDifferences(ours: Part, theirs: Part, { bars }: Alignment): Difference[] {
-  const found: Difference[] = [];
+function signDifferences(ours: Part, theirs: Part, { bars }: Alignment): Found[] {
+  const found: Found[] = [];
   for (const { ours: ourBar, theirs: theirBar } of bars) {
     if (ourBar === null || theirBar === null) continue;
     const [a, b] = [signsOf(ours, ourBar), signsOf(theirs, theirBar)];

@@ -21,6 +21,8 @@ export interface ChangeSet {
   changes: Change[];
   /** The set that this one takes back: undo takes back a set, redo takes back an undo. */
   undoes: string | null;
+  /** Marks were carried over to another file: nothing before it can be taken back. */
+  boundary?: true;
 }
 
 export interface Conflict {

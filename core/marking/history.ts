@@ -15,6 +15,7 @@ export function stacksOf(history: readonly ChangeSet[]): Stacks {
 
 /** The stacks after one more set. */
 export function pushed(stacks: Stacks, set: ChangeSet): Stacks {
+  if (set.boundary) return { undo: [], redo: [] };
   const { undo, redo } = stacks;
   if (set.undoes !== null && undo.at(-1)?.id === set.undoes) return { undo: undo.slice(0, -1), redo: [...redo, set] };
   if (set.undoes !== null && redo.at(-1)?.id === set.undoes) return { undo: [...undo, set], redo: redo.slice(0, -1) };

@@ -57,7 +57,7 @@ describe('migrations', () => {
     await client.connect();
     const { rows } = await client.query('SELECT (SELECT count(*)::int FROM migrations) AS migrations, (SELECT count(*)::int FROM studios) AS studios');
     await client.end();
-    expect(rows[0]).toEqual({ migrations: 2, studios: 1 });
+    expect(rows[0]).toEqual({ migrations: 4, studios: 1 });
   });
 });
 
@@ -115,7 +115,7 @@ describe('markings', () => {
     const { firstPartId } = await taken('staircase');
     partId = firstPartId;
     markingId = (await markingOfPart(studio, partId)).id;
-    const read = readMusicXml((await musicOf(studio, partId))!);
+    const read = readMusicXml((await musicOf(studio, partId))!.text);
     note = read.ok ? read.value.score.parts[0]!.notes[0]!.id : '';
   });
   test('change sets are stored in order, with the marks they come to', async () => {

@@ -1,10 +1,17 @@
 'use client';
 
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { Dialog } from 'radix-ui';
+import { useRef, useState } from 'react';
 import { SOUNDS, type Sounds } from '@/core/instruments/as-told';
+import { readMarksFile } from '@/core/formats/marks-file';
+import { changeTo, type Change } from '@/core/marking/change';
+import { splitKey, type Marking } from '@/core/marking/mark';
 import { INSTRUMENT_KINDS } from '@/core/instruments/instrument';
 import { orderInWords, playedOrder } from '@/core/score/played';
 import type { InstrumentKind, Part } from '@/core/score/score';
+import { ProblemNote, problemOf, type Problem } from '@/ui/kit/problem';
 import { CONTENT, giveBack, OVERLAY } from './dialogs';
 import type { DeskData, DeskSettings } from './types';
 
@@ -17,6 +24,8 @@ interface Props {
   onOpen(open: boolean): void;
   onClosed(): void;
   onTold(change: Partial<DeskSettings>): void;
+  marking: Marking;
+  onChange(reason: string, changes: readonly Change[]): void;
 }
 
 const SOUND_WORDS: Readonly<Record<Sounds, string>> = {
@@ -29,7 +38,7 @@ const SOUND_WORDS: Readonly<Record<Sounds, string>> = {
 const halfSteps = (count: number): string => (count === 0 ? 'as written' : `${Math.abs(count)} half steps ${count < 0 ? 'lower' : 'higher'} than written`);
 
 /** What the file says about the part, and what the coach says otherwise. */
-export function AboutPart({ open, data, part, told, onOpen, onClosed, onTold }: Props) {
+export function AboutPart({ open, data, part, told, onOpen, onClosed, onTold, marking, onChange }: Props) {
   const played = part && playedOrder(part.bars);
   return (
     <Dialog.Root open={open} onOpenChange={onOpen}>
@@ -87,6 +96,8 @@ export function AboutPart({ open, data, part, told, onOpen, onClosed, onTold }: 
                   ))}
                 </p>
               )}
+              <Editions data={data} />
+              <MarksIn part={part} marking={marking} onChange={onChange} />
               {data.warnings.length > 0 && (
                 <details>
                   <summary className="cursor-pointer">What was noticed when the file was read ({data.warnings.length})</summary>
@@ -105,5 +116,115 @@ export function AboutPart({ open, data, part, told, onOpen, onClosed, onTold }: 
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+/** Other editions of the part: those that were brought in, and a way to bring one in. */
+function Editions({ data }: { data: DeskData }) {
+  const router = useRouter();
+  const chooser = useRef<HTMLInputElement>(null);
+  const [working, setWorking] = useState(false);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  async function bringIn(file: File) {
+    setWorking(true);
+    setProblem(null);
+    const response = await fetch(`/api/parts/${data.part.id}/editions?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }).catch(() => null);
+    setWorking(false);
+    if (!response?.ok) return setProblem(await problemOf(response));
+    const { id } = (await response.json()) as { id: string };
+    router.push(`/desk/${data.part.id}/edition/${id}`);
+  }
+  return (
+    <section aria-label="Other editions" className="grid gap-2">
+      <h2 className="text-base">Other editions</h2>
+      <p className="text-[13px] text-soft">
+        Bring in another file of the same part: a new version, or another publisher’s. You see what differs and take over what you like, or use the new file and
+        keep all marks.
+      </p>
+      <ul className="grid gap-1">
+        {data.editions.map(({ id, name }) => (
+          <li key={id}>
+            <Link className="underline" href={`/desk/${data.part.id}/edition/${id}`}>
+              {name}
+            </Link>
+          </li>
+        ))}
+      </ul>
+      <input
+        ref={chooser}
+        type="file"
+        accept=".musicxml,.xml,.mxl,.abc"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Another edition"
+        onChange={(event) => {
+          const [file] = [...(event.target.files ?? [])];
+          event.target.value = '';
+          if (file) void bringIn(file);
+        }}
+      />
+      <button type="button" className="button justify-self-start" disabled={working} onClick={() => chooser.current?.click()}>
+        {working ? 'Comparing …' : 'Compare with another file'}
+      </button>
+      {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
+    </section>
+  );
+}
+
+/** Reads a marks file back: what is marked already stays, what has no place here is named. */
+function MarksIn({ part, marking, onChange }: Pick<Props, 'marking' | 'onChange'> & { part: Part }) {
+  const chooser = useRef<HTMLInputElement>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [said, setSaid] = useState<string | null>(null);
+  async function readIn(file: File) {
+    setSaid(null);
+    const read = readMarksFile(await file.text(), part);
+    if (!read.ok) return setProblem({ ...read.problem, place: [file.name, read.problem.place].filter(Boolean).join(', ') });
+    setProblem(null);
+    const entries = Object.entries(read.value.marking);
+    const fresh = entries.filter(([key]) => marking[key] === undefined);
+    onChange(
+      `Marks from ${file.name}`,
+      fresh.flatMap(([key, mark]) => {
+        const { target, kind } = splitKey(key);
+        return changeTo(marking, target, kind, mark) ?? [];
+      }),
+    );
+    const { lost } = read.value;
+    const kept = entries.length - fresh.length;
+    const places = lost.slice(0, 8).map(({ at, kind }) => `${kind} at ${at}`);
+    const parts = [
+      `${fresh.length} marks read`,
+      kept ? `${kept} left as they are here` : '',
+      lost.length ? `${lost.length} without a place: ${places.join(', ')}${lost.length > places.length ? ' …' : ''}` : '',
+    ];
+    setSaid(`${parts.filter(Boolean).join('; ')}.`);
+  }
+  return (
+    <section aria-label="Marks from a file" className="grid gap-2">
+      <h2 className="text-base">Marks from a file</h2>
+      <input
+        ref={chooser}
+        type="file"
+        accept=".json"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Marks file"
+        onChange={(event) => {
+          const [file] = [...(event.target.files ?? [])];
+          event.target.value = '';
+          if (file) void readIn(file);
+        }}
+      />
+      <button type="button" className="button justify-self-start" onClick={() => chooser.current?.click()}>
+        Read marks from a file
+      </button>
+      {said && (
+        <p role="status" className="text-[13px]">
+          {said}
+        </p>
+      )}
+      {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
+    </section>
   );
 }

@@ -67,7 +67,7 @@ const NOT_SAVED: Problem = {
 export function Desk({ data }: { data: DeskData }) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const { store, state } = useMarking(data.markingId, data.marking, data.history);
-  const { analyst, open: opened, failed } = useAnalyst(data.part.id, arrive);
+  const { analyst, open: opened, failed } = useAnalyst(data.part.id, data.musicVersion, arrive);
   const { passages, current, setCurrent, ...passageList } = usePassages(data.part.id, data.passages, data.passageIndex, setProblem);
   const { playerId, tempo, told, line, set: setSettings } = usePartSettings(data.part.id, data.settings, setProblem);
   const [tab, setTab] = useState(data.tab);
@@ -406,6 +406,8 @@ export function Desk({ data }: { data: DeskData }) {
         onOpen={(isOpen) => setDialog(isOpen ? 'part' : null)}
         onClosed={focusScore}
         onTold={setSetting}
+        marking={state.marking}
+        onChange={change}
       />
     </div>
   );

@@ -116,8 +116,11 @@ function TakeOut({ data, onDownload }: Pick<Props, 'data' | 'onDownload'>) {
   const marked = `/api/pieces/${data.pieceId}/marked`;
   const others: ReadonlyArray<[href: string, label: string]> = [
     [`${marked}?part=${data.part.id}&words=yes`, 'Marked part, notes as words over the staff'],
+    [`${marked}?part=${data.part.id}&compressed=yes`, 'Marked part, compressed (.mxl)'],
     [marked, 'Marked score, all parts'],
     [`${marked}?words=yes`, 'Marked score, notes as words over the staff'],
+    [`/api/parts/${data.part.id}/midi`, 'MIDI, to listen elsewhere'],
+    [`/api/parts/${data.part.id}/marks`, 'The marks alone (JSON)'],
   ];
   return (
     <span className="flex">

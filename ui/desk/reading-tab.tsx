@@ -3,7 +3,10 @@
 import { useMemo, useState } from 'react';
 import { againstPrint, type AgainstPrint } from '@/core/marking/against-print';
 import { changeTo, type Change } from '@/core/marking/change';
-import type { Marking } from '@/core/marking/mark';
+import { lostTarget } from '@/core/editions/anchor';
+import { PLACE_EDIT_KINDS, splitKey, type Marking } from '@/core/marking/mark';
+import { placeOfTarget } from '@/core/marking/notes';
+import { placeTarget } from '@/core/marking/target';
 import type { ReadingAid } from '@/core/reading/aid';
 import { sayBar } from '@/core/score/address';
 import { noteById } from '@/core/score/find';
@@ -32,7 +35,7 @@ export interface ReadingProps {
 export function ReadingTab(props: ReadingProps) {
   const { print, edited, marking, chosen, showPrint, onShowPrint, onChange } = props;
   const [why, setWhy] = useState('');
-  const changes = useMemo(() => (print ? againstPrint(print, marking) : []), [print, marking]);
+  const changes = useMemo(() => (print ? againstPrint(print, marking).filter(({ at }) => at !== null) : []), [print, marking]);
   if (!print || !edited)
     return (
       <p className="text-soft" role="status">
@@ -53,6 +56,7 @@ export function ReadingTab(props: ReadingProps) {
         <EditBox context={{ print, edited, marking, why }} chosen={chosen} onWhy={setWhy} onChange={onChange} />
       )}
       <Traps {...props} />
+      <LostMarks {...props} print={print} />
       <section aria-label="Changes against the print" className="grid gap-2 border-t border-line pt-3">
         <div className="flex items-baseline justify-between gap-2">
           <h2 className="text-[15px]">Changes against the print</h2>
@@ -226,3 +230,58 @@ function Traps({ aids, passage, print, edited, marking, showPrint, onChange, onG
     </section>
   );
 }
+
+/** Marks that found no place when the file was replaced: kept until the coach says where they belong. */
+function LostMarks({ print, marking, chosen, onChange }: ReadingProps & { print: Part }) {
+  const lost = Object.entries(marking).flatMap(([key, mark]) => {
+    const { target, kind } = splitKey(key);
+    return placeOfTarget(print, target) === null ? [{ target, kind, mark, was: lostTarget(target)?.at ?? 'an earlier file' }] : [];
+  });
+  if (lost.length === 0) return null;
+  const focus = chosen[0];
+  return (
+    <section aria-label="Marks without a place" className="grid gap-2 border-t border-line pt-3">
+      <h2 className="text-[15px]">Marks without a place: {lost.length}</h2>
+      <p className="text-[13px] text-soft">They stood in an earlier file of this part and found no note here. Nothing of them is lost.</p>
+      <ul className="grid gap-2">
+        {lost.map(({ target, kind, mark, was }) => (
+          <li key={`${target}|${kind}`} className="rounded-xl border border-dashed border-line px-3 py-2 text-[13px]">
+            <p>
+              <strong>
+                {kind.replace('articulation:', '')} {mark.value}
+              </strong>{' '}
+              <span className="text-soft">stood at {was}</span>
+            </p>
+            <div className="flex gap-3 text-xs">
+              {focus && (
+                <button
+                  type="button"
+                  className="min-h-6 cursor-pointer underline"
+                  onClick={() =>
+                    onChange(`${kind} put at ${placeLabel(print, focus)}`, [
+                      { target, kind, from: mark, to: null },
+                      ...[changeTo(marking, PLACED.has(kind) ? placeTarget(focus.barIndex, focus.tick) : focus.id, kind, mark)].filter(
+                        (change) => change !== null,
+                      ),
+                    ])
+                  }
+                >
+                  put at the selected note
+                </button>
+              )}
+              <button
+                type="button"
+                className="min-h-6 cursor-pointer underline"
+                onClick={() => onChange(`${kind} taken away`, [{ target, kind, from: mark, to: null }])}
+              >
+                take away
+              </button>
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const PLACED: ReadonlySet<string> = new Set(PLACE_EDIT_KINDS);

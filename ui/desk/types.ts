@@ -25,6 +25,10 @@ export interface DeskData {
   pieceId: string;
   title: string;
   part: { id: string; name: string; instrument: InstrumentKind | null };
+  /** Changes when the part's file is replaced. */
+  musicVersion: string;
+  /** Other editions that were brought in. */
+  editions: Array<{ id: string; name: string }>;
   siblings: Array<{ id: string; name: string }>;
   warnings: Array<{ place: string; text: string }>;
   markingId: string;

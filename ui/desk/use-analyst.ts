@@ -11,7 +11,11 @@ import type { Analyst, Conditions, OpenPart } from '@/workers/analyst';
 export type RemoteAnalyst = Remote<Analyst>;
 
 /** Starts the analyst's worker and gives it the part; says so once the part has been read. */
-export function useAnalyst(partId: string, onOpened: (part: Part) => void): { analyst: RemoteAnalyst | null; open: OpenPart | null; failed: string | null } {
+export function useAnalyst(
+  partId: string,
+  version: string,
+  onOpened: (part: Part) => void,
+): { analyst: RemoteAnalyst | null; open: OpenPart | null; failed: string | null } {
   const [opened, setOpened] = useState<{ analyst: RemoteAnalyst; open: OpenPart } | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
   const arrived = useEffectEvent(onOpened);
@@ -22,7 +26,7 @@ export function useAnalyst(partId: string, onOpened: (part: Part) => void): { an
     worker.onerror = () => setFailed('The part could not be analysed in this browser. Marks are saved all the same; reload to try again.');
     void (async () => {
       try {
-        const response = await fetch(`/api/parts/${partId}/music`);
+        const response = await fetch(`/api/parts/${partId}/music?v=${version}`);
         if (!response.ok) throw new Error(String(response.status));
         const open = await analyst.open(await response.text());
         if (gone) return;
@@ -37,7 +41,7 @@ export function useAnalyst(partId: string, onOpened: (part: Part) => void): { an
       analyst[releaseProxy]();
       worker.terminate();
     };
-  }, [partId]);
+  }, [partId, version]);
   return { analyst: opened?.analyst ?? null, open: opened?.open ?? null, failed };
 }
 

@@ -8,7 +8,8 @@ const SIGNS: Readonly<Record<string, string>> = { '-2': '𝄫', '-1': '♭', '0'
 export const pitchLabel = ({ step, alter, octave }: Pitch): string => `${step}${SIGNS[String(alter)] ?? ''}${octave}`;
 
 /** "F#4" as it is typed, in the signs that players read. */
-export const pitchSigns = (name: string): string => name.replace('##', '𝄪').replace('bb', '𝄫').replace('#', '♯').replace('b', '♭');
+export const pitchSigns = (name: string): string =>
+  /^[A-G](#{1,2}|b{1,2})-?\d/.test(name) ? name.replace('##', '𝄪').replace('bb', '𝄫').replace('#', '♯').replace('b', '♭') : name;
 
 /** "Bar 47/3": bar and beat, as they are understood wherever a bar can be typed. */
 export function placeLabel(part: Part, note: Note): string {

@@ -1,17 +1,24 @@
 /** What the server does off its main thread: reading files, cutting parts, engraving, writing marked files. */
-import { createHash } from 'node:crypto';
 import { automaticPassages, type Passage } from '../../core/score/passages';
-import type { InstrumentKind, Part, Warning } from '../../core/score/score';
+import type { InstrumentKind, Warning } from '../../core/score/score';
+import { isZip, newContainer } from '../../core/formats/container';
 import { musicXmlFromAbc } from '../../core/formats/abc/to-musicxml';
 import type { AbcProblem } from '../../core/formats/abc/tune';
 import { cutPart, cutPassage } from '../../core/formats/musicxml/cut';
 import { applyEdits } from '../../core/formats/musicxml/edits';
 import { likeTheFile, readScoreBytes } from '../../core/formats/read';
-import { readMusicXml, type ReadScore } from '../../core/formats/musicxml/read';
+import { readMusicXml } from '../../core/formats/musicxml/read';
 import { markEdits, type WriteOptions } from '../../core/formats/musicxml/write';
+import { marksFile } from '../../core/formats/marks-file';
+import { midiFile } from '../../core/formats/midi';
+import { asTold, type Told } from '../../core/instruments/as-told';
 import type { Marking } from '../../core/marking/mark';
+import { editedPart } from '../../core/marking/print-edits';
 import { bad, good, type Result } from '../../core/util/result';
 import { engrave, type Engraving } from './engraver';
+import { partFrom } from './parts';
+
+export { carryOver, compareEditions, likestPart } from './editions';
 
 export interface ReadPart {
   filePartId: string;
@@ -101,26 +108,6 @@ export interface EngraveTask {
   widthPx: number;
 }
 
-const KEPT = 24;
-const kept = new Map<string, { read: ReadScore; part: Part }>();
-
-/** Parsed parts are kept, the latest ones, so that only the first engraving of a part reads it. */
-function partFrom(music: string): { read: ReadScore; part: Part } {
-  const key = createHash('sha1').update(music).digest('base64');
-  const found = kept.get(key);
-  if (found) {
-    kept.delete(key);
-    kept.set(key, found);
-    return found;
-  }
-  const read = readMusicXml(music);
-  if (!read.ok) throw new Error(`a stored part cannot be read: ${read.problem.what}`);
-  const entry = { read: read.value, part: read.value.score.parts[0]! };
-  kept.set(key, entry);
-  if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
-  return entry;
-}
-
 export async function engravePassage({ music, marking, fromBar, toBar, widthPx }: EngraveTask): Promise<Engraving> {
   const { read, part } = partFrom(music);
   return engrave(cutPassage(read.document, part, marking, { fromBar, toBar }), widthPx);
@@ -130,7 +117,7 @@ export interface MarkedTask {
   bytes: Uint8Array;
   /** Marks by the part's id in the file. */
   markings: Readonly<Record<string, Marking>>;
-  options: WriteOptions;
+  options: WriteOptions & { compressed?: boolean };
 }
 
 /** The file as it came in, with the marks of one or more parts. */
@@ -139,5 +126,22 @@ export function markedFile({ bytes, markings, options }: MarkedTask): Uint8Array
   if (!read.ok) throw new Error(`a stored source cannot be read: ${read.problem.what}`);
   const { document, score } = read.value;
   const edits = score.parts.flatMap((part) => (markings[part.id] ? markEdits(document, part, markings[part.id]!, options) : []));
-  return likeTheFile(applyEdits(document.text, edits), bytes);
+  const marked = likeTheFile(applyEdits(document.text, edits), bytes);
+  return options.compressed && !isZip(bytes) ? newContainer(marked) : marked;
+}
+
+interface PartInput {
+  music: string;
+  marking: Marking;
+  told: Told;
+}
+
+/** The part as it is played, with the edits in force. */
+export function midi({ title, music, marking, told }: PartInput & { title: string }): Uint8Array {
+  return midiFile(title, [editedPart(asTold(partFrom(music).part, told), marking)]);
+}
+
+/** The marks alone, as text of a JSON file. */
+export function marksAlone({ music, marking, told }: PartInput): string {
+  return `${JSON.stringify(marksFile(asTold(partFrom(music).part, told), marking), null, 2)}\n`;
 }

@@ -3,7 +3,8 @@ import { cookies } from 'next/headers';
 import { notFound } from 'next/navigation';
 import { engraved } from '@/server/engraving';
 import { history, markingOfPart } from '@/server/markings';
-import { partById, partSettings, partsOfPiece, passagesOf, players } from '@/server/parts';
+import { editionsOf } from '@/server/editions';
+import { musicOf, partById, partSettings, partsOfPiece, passagesOf, players } from '@/server/parts';
 import { currentStudio } from '@/server/studio';
 import { Desk } from '@/ui/desk/desk';
 import { PANEL_TABS } from '@/ui/desk/tabs';
@@ -37,12 +38,14 @@ export default async function Page({ params, searchParams }: Props) {
   const at = one('at');
   const width = Number((await cookies()).get('score-width')?.value);
   const widthPx = width >= 240 && width <= 4000 ? Math.round(width) : USUAL_WIDTH;
-  const [marking, passages, people, settings, siblings] = await Promise.all([
+  const [marking, passages, people, settings, siblings, music, known] = await Promise.all([
     markingOfPart(studioId, part.id),
     passagesOf(studioId, part.id),
     players(studioId),
     partSettings(studioId, part.id),
     partsOfPiece(studioId, part.pieceId),
+    musicOf(studioId, part.id),
+    editionsOf(studioId, part.id),
   ]);
   const passageIndex = passageAsked(passages, part.barLabels, { bars: one('bars'), note: noteId, at });
   const passage = passages[passageIndex] ?? { fromBar: 0, toBar: part.bars - 1 };
@@ -60,11 +63,13 @@ export default async function Page({ params, searchParams }: Props) {
         pieceId: part.pieceId,
         title: part.title,
         part: { id: part.id, name: part.name, instrument: part.instrument },
+        musicVersion: music?.version ?? '',
+        editions: known,
         siblings,
         warnings: part.warnings,
         markingId: marking.id,
         marking: marking.marking,
-        history: changes.map(({ id, at, reason, changes: list, undoes }) => ({ id, at, reason, changes: list, undoes })),
+        history: changes.map(({ author: _, ...set }) => set),
         passages,
         players: people,
         settings,

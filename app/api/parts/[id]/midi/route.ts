@@ -1,0 +1,10 @@
+import { midiOfPart } from '@/server/take-out';
+import { answer, download } from '../../../respond';
+
+/** The part as it is played, for listening elsewhere. */
+export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  return answer(request, 'This part', async (studioId) => {
+    const file = await midiOfPart(studioId, (await params).id);
+    return file && download(file);
+  });
+}

@@ -1,0 +1,35 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { compared } from '@/server/editions';
+import { markingOfPart } from '@/server/markings';
+import { partById } from '@/server/parts';
+import { currentStudio } from '@/server/studio';
+import { TwoEditions } from '@/ui/edition/two-editions';
+
+export const dynamic = 'force-dynamic';
+
+interface Props {
+  params: Promise<{ partId: string; editionId: string }>;
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const part = await partById(await currentStudio(), (await params).partId);
+  return { title: part ? `Two editions of ${part.name}, ${part.title}` : 'Two editions' };
+}
+
+export default async function Page({ params }: Props) {
+  const studioId = await currentStudio();
+  const { partId, editionId } = await params;
+  const part = await partById(studioId, partId);
+  if (!part) notFound();
+  const [comparison, marking] = await Promise.all([compared(studioId, part.id, editionId), markingOfPart(studioId, part.id)]);
+  if (!comparison) notFound();
+  return (
+    <TwoEditions
+      part={{ id: part.id, name: part.name, title: part.title, fileName: part.fileName, bars: part.bars }}
+      markingId={marking.id}
+      marking={marking.marking}
+      comparison={comparison}
+    />
+  );
+}

@@ -1,0 +1,108 @@
+/**
+ * The marks alone, as a JSON file that can be read back onto the same edition or another one. Each mark says where it
+ * stands in the words that people use, and by the note's id, which is quicker and exact on the same file.
+ * The schema is docs/marks-file.schema.json.
+ */
+import { z } from 'zod';
+import { placeAt } from '../score/address';
+import { noteById } from '../score/find';
+import { parsePitch, pitchName } from '../score/pitch';
+import type { Part } from '../score/score';
+import { bad, good, type Result } from '../util/result';
+import { LONGEST_TEXT, MARK_KINDS, markKey, splitKey, valueProblem, type Mark, type MarkKind, type Marking } from '../marking/mark';
+import { placeOfTarget, targetAt } from '../marking/notes';
+import { placeTarget, targetOf } from '../marking/target';
+
+const markShape = z.object({
+  id: z.string().max(200).optional().describe('The note, as `bin/omaggio notes` prints it; exact on the same file.'),
+  at: z.string().max(200).optional().describe('Where it stands, as people say it: "47/3", "47", "5–12", "last note of 54".'),
+  on: z.enum(['note', 'place', 'bar', 'bars']).optional().describe('What it stands at; a note unless it says otherwise.'),
+  pitch: z.string().max(12).optional().describe('Written pitch of the note, so that it is found on another edition: "F#4".'),
+  kind: z.enum(MARK_KINDS as [MarkKind, ...MarkKind[]]),
+  value: z.string().max(LONGEST_TEXT),
+  origin: z.enum(['coach', 'suggestion']).optional(),
+  why: z.string().max(300).optional(),
+  off: z.literal(true).optional().describe('Set aside: kept, but not in force.'),
+});
+
+export const marksFileShape = z.object({
+  format: z.literal('omaggio-marks').optional(),
+  version: z.literal(1).optional(),
+  part: z.object({ name: z.string(), instrument: z.string().nullable(), bars: z.int(), notes: z.int() }).optional(),
+  marks: z.array(markShape).max(200_000),
+});
+export type MarksFile = z.infer<typeof marksFileShape>;
+type FileMark = z.infer<typeof markShape>;
+
+/** All marks that have a place in the part, in the order of the music. */
+export function marksFile(part: Part, marking: Marking): MarksFile {
+  const marks = Object.entries(marking).flatMap(([key, { value, origin, why, off }]): Array<FileMark & { onset: number }> => {
+    const { target, kind } = splitKey(key);
+    const place = placeOfTarget(part, target);
+    if (!place) return [];
+    const note = noteById(part, target);
+    const { on } = targetOf(target);
+    const where = note ? { id: note.id, at: place.at, pitch: pitchName(note.written) } : { at: place.at, on };
+    return [{ ...where, kind, value, origin, ...(why === undefined ? {} : { why }), ...(off ? { off } : {}), onset: place.onset }];
+  });
+  marks.sort((a, b) => a.onset - b.onset || (a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : 0));
+  return {
+    format: 'omaggio-marks',
+    version: 1,
+    part: { name: part.name, instrument: part.instrument, bars: part.bars.length, notes: part.notes.length },
+    marks: marks.map(({ onset: _, ...mark }) => mark),
+  };
+}
+
+export interface ReadMarks {
+  marking: Marking;
+  /** Marks that have no place in this part: which ones in the file, where they stood and what they are. */
+  lost: Array<{ index: number; at: string; kind: MarkKind; value: string }>;
+}
+
+const REMEDY = 'It must be JSON such as {"marks":[{"at":"47/3","kind":"finger","value":"3"}]}, or with the ids that the command notes prints.';
+
+export function readMarksFile(text: string, part: Part): Result<ReadMarks> {
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch (error) {
+    return bad('marks file', `${(error as Error).message}.`, REMEDY);
+  }
+  const parsed = marksFileShape.safeParse(json);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0]!;
+    return bad(`marks file, ${issue.path.join('.') || 'top'}`, `${issue.message}.`, REMEDY);
+  }
+  const marking: Record<string, Mark> = {};
+  const lost: ReadMarks['lost'] = [];
+  for (const [i, mark] of parsed.data.marks.entries()) {
+    const { kind, value, origin = 'coach', why, off } = mark;
+    const wrong = valueProblem(kind, value);
+    if (wrong) return bad(`marks file, mark ${i + 1}`, `"${value}" is no ${kind}.`, wrong);
+    if (mark.id === undefined && mark.at === undefined) return bad(`marks file, mark ${i + 1}`, 'It does not say where it stands.', REMEDY);
+    const target = targetFor(part, mark);
+    if (target === null) lost.push({ index: i, at: mark.at ?? mark.id!, kind, value });
+    else marking[markKey(target, kind)] = { value, origin, ...(why === undefined ? {} : { why }), ...(off ? { off } : {}) };
+  }
+  return good({ marking, lost });
+}
+
+/** By the id where that note has the pitch that the mark says; else by what people say; null where nothing is there. */
+function targetFor(part: Part, { id, at, on, pitch }: FileMark): string | null {
+  const byId = id === undefined ? undefined : noteById(part, id);
+  if (byId && (pitch === undefined || pitchName(byId.written) === pitch)) return byId.id;
+  if (at === undefined) return null;
+  const place = placeAt(part, part.ticksPerQuarter, at);
+  if (on === 'place') return place.ok && place.value.tick !== null ? placeTarget(place.value.barIndex, place.value.tick) : null;
+  if (on === 'bar' || on === 'bars') {
+    const target = targetAt(part, at);
+    return target.ok ? target.value : null;
+  }
+  if (!place.ok || place.value.noteId === null) return null;
+  const wanted = pitch === undefined ? null : parsePitch(pitch);
+  const there = noteById(part, place.value.noteId)!;
+  const same =
+    wanted && part.notes.find((note) => note.onset === there.onset && (note.grace !== null) === (there.grace !== null) && pitchName(note.written) === pitch);
+  return (same ?? there).id;
+}

@@ -1,0 +1,83 @@
+/** MIDI and the marks file: what goes out is read back, by the MIDI package and by our own reader. */
+import { readFileSync } from 'node:fs';
+import { Midi } from './midi-package';
+import fc from 'fast-check';
+import { z } from 'zod';
+import { DEMO_NAMES, demoScore } from '../../tests/support/demo';
+import { midiOf } from '../score/pitch';
+import { makeScore } from '../testing/make';
+import { everyMark } from '../testing/marks';
+import { splitKey, type Marking } from '../marking/mark';
+import { marksFile, marksFileShape, readMarksFile } from './marks-file';
+import { midiFile, sounding } from './midi';
+
+describe('MIDI', () => {
+  test.each(DEMO_NAMES)('%s: every struck note with its time and length', (name) => {
+    const { score } = demoScore(name);
+    const midi = new Midi(midiFile(score.title, score.parts));
+    expect(midi.tracks.map((track) => track.name)).toEqual(score.parts.map((part) => part.name));
+    score.parts.forEach((part, t) => {
+      const scale = midi.header.ppq / part.ticksPerQuarter;
+      const expected = sounding(part).map(
+        ({ note, onset, duration }) => `${Math.round(onset * scale)} ${Math.max(1, Math.round(duration * scale))} ${midiOf(note.pitch)}`,
+      );
+      const found = midi.tracks[t]!.notes.map(({ ticks, durationTicks, midi: pitch }) => `${ticks} ${durationTicks} ${pitch}`);
+      expect(found.sort()).toEqual(expected.sort());
+    });
+    expect(Math.round(midi.header.tempos[0]!.bpm)).toBe(Math.round(score.parts[0]!.tempi[0]!.quartersPerMinute));
+  });
+  test('repeats are played, ties are one note, loudness follows the dynamics', () => {
+    const { part } = makeScore('violin', 'A4~/2 A4/2 | B4/4', { dynamic: 'ff', tempo: 60 });
+    const repeated = { ...part, bars: part.bars.map((bar, i) => (i === 0 ? { ...bar, repeatEnd: true } : bar)) };
+    const midi = new Midi(midiFile('Test', [repeated]));
+    expect(midi.tracks[0]!.notes.map(({ time, duration, midi: pitch }) => [time, duration, pitch])).toEqual([
+      [0, 4, 69],
+      [4, 4, 69],
+      [8, 4, 71],
+    ]);
+    expect(midi.tracks[0]!.notes[0]!.velocity).toBeCloseTo(0.88, 1);
+  });
+});
+
+describe('the marks file', () => {
+  test('comes back the same on the same edition, whatever is marked', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...DEMO_NAMES), fc.nat(4), fc.integer({ min: 2, max: 20 }), (name, index, n) => {
+        const { score } = demoScore(name);
+        const part = score.parts[index % score.parts.length]!;
+        const marking = everyMark(part, n);
+        const text = JSON.stringify(marksFile(part, marking));
+        const read = readMarksFile(text, part);
+        expect(read).toEqual({ ok: true, value: { marking, lost: [] } });
+      }),
+      { numRuns: 15 },
+    );
+  });
+  test('finds its notes on another edition by what people say; what is not there is named', () => {
+    const before = makeScore('violin', 'A4 B4 C5 D5 | E5 F5 G5 A5').part;
+    const after = makeScore('violin', 'A4 D4+B4 C5 D5').part;
+    const marking: Marking = Object.fromEntries(before.notes.map((note) => [`${note.id}|finger`, { value: '1', origin: 'coach' as const }]));
+    const read = readMarksFile(JSON.stringify(marksFile(before, marking)), after);
+    if (!read.ok) throw new Error(read.problem.what);
+    const pitches = Object.keys(read.value.marking).map((key) => after.notes.find((note) => note.id === splitKey(key).target)!.pitch.step);
+    expect(pitches).toEqual(['A', 'B', 'C', 'D']);
+    expect(read.value.lost.map(({ at }) => at)).toEqual(['2/1', '2/2', '2/3', '2/4']);
+  });
+  test('what a person writes', () => {
+    const { part } = makeScore('violin', 'A4 B4 C5 D5');
+    const read = readMarksFile('{"marks":[{"at":"last note of 1","kind":"finger","value":"3"},{"at":"1","on":"bar","kind":"words","value":"warm"}]}', part);
+    expect(read.ok && Object.keys(read.value.marking)).toEqual([`${part.notes[3]!.id}|finger`, 'bar-0|words']);
+  });
+  test.each([
+    ['{', /marks file: .*must be JSON/],
+    ['{"marks":[{"kind":"finger","value":"3"}]}', /mark 1: It does not say where/],
+    ['{"marks":[{"at":"1","kind":"toe","value":"3"}]}', /marks file, marks\.0\.kind/],
+    ['{"marks":[{"at":"1/1","kind":"finger","value":"9"}]}', /"9" is no finger\. Use one of 0, 1/],
+  ])('%s is refused', (text, message) => {
+    const read = readMarksFile(text, makeScore('violin', 'A4').part);
+    expect(read.ok ? '' : `${read.problem.place}: ${read.problem.what} ${read.problem.remedy}`).toMatch(message);
+  });
+  test('the documented schema is the one that is used', () => {
+    expect(JSON.parse(readFileSync('docs/marks-file.schema.json', 'utf8'))).toEqual(JSON.parse(JSON.stringify(z.toJSONSchema(marksFileShape))));
+  });
+});

@@ -1,0 +1,28 @@
+/** What can be taken out of a part besides the marked file: its sound, and its marks alone. */
+import type { MarkedDownload } from './marked';
+import { markingOfPart } from './markings';
+import { musicOf, partById, partSettings } from './parts';
+import { inWorker } from './workers';
+
+async function known(studioId: string, partId: string) {
+  const part = await partById(studioId, partId);
+  if (!part) return null;
+  const [music, marking, settings] = await Promise.all([musicOf(studioId, part.id), markingOfPart(studioId, part.id), partSettings(studioId, part.id)]);
+  const { instrument, sounds, section } = settings;
+  return { part, input: { music: music!.text, marking: marking.marking, told: { instrument, sounds, section } } };
+}
+
+export async function midiOfPart(studioId: string, partId: string): Promise<MarkedDownload | null> {
+  const found = await known(studioId, partId);
+  if (!found) return null;
+  const { part, input } = found;
+  return { fileName: `${part.title} (${part.name}).mid`, bytes: await inWorker('midi', { title: part.title, ...input }), type: 'audio/midi' };
+}
+
+export async function marksOfPart(studioId: string, partId: string): Promise<MarkedDownload | null> {
+  const found = await known(studioId, partId);
+  if (!found) return null;
+  const { part, input } = found;
+  const text = await inWorker('marksAlone', input);
+  return { fileName: `${part.title} (${part.name}) marks.json`, bytes: new TextEncoder().encode(text), type: 'application/json' };
+}

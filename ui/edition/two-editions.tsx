@@ -1,0 +1,256 @@
+'use client';
+
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useMemo, useState } from 'react';
+import { DIFFERENCE_KINDS, type Difference, type DifferenceKind } from '@/core/editions/differences';
+import { changeTo, type Change } from '@/core/marking/change';
+import type { Marking } from '@/core/marking/mark';
+import { pitchSigns } from '@/ui/kit/music';
+import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
+import { ThemeSwitch } from '@/ui/kit/theme';
+import { Pair } from './pair';
+
+export interface TwoEditionsProps {
+  part: { id: string; name: string; title: string; fileName: string; bars: number };
+  markingId: string;
+  marking: Marking;
+  comparison: { id: string; name: string; differences: Difference[]; leftAlone: string[]; bars: { ours: number; theirs: number } };
+}
+
+/** Two editions of one part: what differs, in a list and in the score, each to be taken over or left. */
+export function TwoEditions({ part, markingId, marking, comparison }: TwoEditionsProps) {
+  const router = useRouter();
+  const [kind, setKind] = useState<DifferenceKind | null>(null);
+  const [left, setLeft] = useState<ReadonlySet<string>>(() => new Set(comparison.leftAlone));
+  const [showLeft, setShowLeft] = useState(false);
+  const [focus, setFocus] = useState<string | null>(comparison.differences[0]?.id ?? null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [notice, setNotice] = useState<string | null>(null);
+  const [working, setWorking] = useState(false);
+
+  const open = comparison.differences.filter((difference) => !left.has(difference.id));
+  const counts = useMemo(() => countsOf(open), [open]);
+  const shown = (showLeft ? comparison.differences : open).filter((difference) => kind === null || difference.kind === kind);
+  const focused = comparison.differences.find((difference) => difference.id === focus) ?? shown[0] ?? null;
+  const takeable = shown.filter((difference) => difference.take && !left.has(difference.id));
+  const api = `/api/parts/${part.id}/editions/${comparison.id}`;
+
+  async function take(which: readonly Difference[]) {
+    const changes = changesFor(marking, which, comparison.name);
+    if (changes.length === 0) return;
+    setWorking(true);
+    const reason =
+      which.length === 1 ? `${which[0]!.at}: ${which[0]!.kind} as in ${comparison.name}` : `${which.length} differences taken from ${comparison.name}`;
+    const set = { id: crypto.randomUUID(), at: new Date().toISOString(), reason: reason.slice(0, 200), undoes: null, changes };
+    const response = await sendJson('POST', `/api/markings/${markingId}/changes`, [set]);
+    setWorking(false);
+    if (response?.status === 409)
+      setProblem({ place: null, what: 'The marks were changed elsewhere meanwhile.', remedy: 'Reload this page; nothing was taken over.' });
+    else if (!response?.ok) setProblem(await problemOf(response));
+    else {
+      setProblem(null);
+      setNotice(`${which.length === 1 ? 'One difference' : `${which.length} differences`} taken over. Undo on the Desk takes it back.`);
+    }
+    router.refresh();
+  }
+
+  async function leave(ids: readonly string[], leaveThem: boolean) {
+    const next = new Set(left);
+    for (const id of ids) {
+      if (leaveThem) next.add(id);
+      else next.delete(id);
+    }
+    setLeft(next);
+    const response = await sendJson('PUT', `${api}/left`, [...next]);
+    if (!response?.ok) setProblem(await problemOf(response));
+  }
+
+  async function replace() {
+    setWorking(true);
+    const response = await sendJson('POST', `${api}/replace`, {});
+    setWorking(false);
+    if (!response?.ok) return setProblem(await problemOf(response));
+    const { lost } = (await response.json()) as { lost: number };
+    router.push(`/desk/${part.id}${lost ? '?tab=reading' : ''}`);
+  }
+
+  return (
+    <div className="flex h-screen flex-col max-lg:h-auto">
+      <header className="flex min-h-13 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
+        <Link href="/" className="font-serif text-xl font-semibold">
+          Omaggio
+        </Link>
+        <nav aria-label="Where you are" className="flex min-w-0 items-center gap-1.5 text-soft">
+          <Link href="/" className="hover:underline">
+            Shelf
+          </Link>{' '}
+          <span aria-hidden>/</span> <span className="truncate">{part.title}</span> <span aria-hidden>/</span>
+          <Link href={`/desk/${part.id}`} className="font-semibold text-ink hover:underline">
+            {part.name}
+          </Link>{' '}
+          <span aria-hidden>/</span>
+          <h1 className="font-sans text-sm font-normal">Two editions</h1>
+        </nav>
+        <span className="grow" />
+        <button
+          type="button"
+          className="button"
+          disabled={working}
+          onClick={() => void replace()}
+          title="Marks and passages are carried over; the present file is kept"
+        >
+          Use the other file from now on
+        </button>
+        <Link className="button" href={`/desk/${part.id}`}>
+          Back to the Desk
+        </Link>
+        <ThemeSwitch />
+      </header>
+      <div className="flex min-h-0 grow max-lg:flex-col">
+        <main className="flex min-w-0 grow flex-col gap-3 overflow-y-auto p-4">
+          {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
+          {notice && (
+            <p role="status" className="rounded-lg border border-line bg-sheet px-3 py-2">
+              {notice}
+            </p>
+          )}
+          <p className="text-soft">
+            Yours is {part.fileName} with your changes, {comparison.bars.ours} bars; the other is {comparison.name}, {comparison.bars.theirs} bars.
+          </p>
+          {focused ? (
+            <Pair partId={part.id} editionId={comparison.id} marking={marking} bars={comparison.bars} difference={focused} all={comparison.differences} />
+          ) : (
+            <section className="rounded-xl border border-line bg-sheet p-8 text-center">
+              <h2 className="text-lg">Nothing differs any more</h2>
+              <p className="mt-1 text-soft">Both editions say the same, note by note, with your changes in force.</p>
+            </section>
+          )}
+        </main>
+        <aside aria-label="Differences" className="flex w-96 shrink-0 flex-col border-l border-line bg-sheet max-lg:w-full max-lg:border-t max-lg:border-l-0">
+          <div className="grid gap-2 border-b border-line p-3">
+            <div className="flex flex-wrap gap-1" role="group" aria-label="Kinds of difference">
+              <KindButton pressed={kind === null} onClick={() => setKind(null)}>
+                all {open.length}
+              </KindButton>
+              {DIFFERENCE_KINDS.filter((each) => counts[each]).map((each) => (
+                <KindButton key={each} pressed={kind === each} onClick={() => setKind(each)}>
+                  {each} {counts[each]}
+                </KindButton>
+              ))}
+            </div>
+            <div className="flex flex-wrap gap-2">
+              <button type="button" className="button button-spruce" disabled={working || takeable.length === 0} onClick={() => void take(takeable)}>
+                Take over {takeable.length === shown.length && kind === null ? 'all' : 'these'} {takeable.length || ''}
+              </button>
+              {left.size > 0 && (
+                <button type="button" className="button" aria-pressed={showLeft} onClick={() => setShowLeft(!showLeft)}>
+                  {showLeft ? 'Hide' : 'Show'} {left.size} left as they are
+                </button>
+              )}
+            </div>
+          </div>
+          <ul className="grid min-h-0 grow content-start gap-2 overflow-y-auto p-3">
+            {shown.length === 0 && <li className="text-soft">Nothing of this kind.</li>}
+            {shown.slice(0, MOST_SHOWN).map((difference) => (
+              <li key={difference.id}>
+                <DifferenceCard
+                  difference={difference}
+                  focused={difference.id === focused?.id}
+                  left={left.has(difference.id)}
+                  working={working}
+                  onFocus={() => setFocus(difference.id)}
+                  onTake={() => void take([difference])}
+                  onLeave={(leaveIt) => void leave([difference.id], leaveIt)}
+                />
+              </li>
+            ))}
+            {shown.length > MOST_SHOWN && <li className="text-[13px] text-soft">and {shown.length - MOST_SHOWN} more; choose a kind above.</li>}
+          </ul>
+        </aside>
+      </div>
+    </div>
+  );
+}
+
+/** A longer list is not read any more. */
+const MOST_SHOWN = 300;
+
+function countsOf(differences: readonly Difference[]): Partial<Record<DifferenceKind, number>> {
+  const counts: Partial<Record<DifferenceKind, number>> = {};
+  for (const { kind } of differences) counts[kind] = (counts[kind] ?? 0) + 1;
+  return counts;
+}
+
+function changesFor(marking: Marking, differences: readonly Difference[], edition: string): Change[] {
+  const wanted = new Map<string, Change>();
+  for (const { take } of differences) {
+    for (const { target, kind, value } of take ?? []) {
+      const change = changeTo(marking, target, kind, { value, origin: 'coach', why: `as in ${edition}`.slice(0, 300) });
+      if (change) wanted.set(`${target}|${kind}`, change);
+    }
+  }
+  return [...wanted.values()];
+}
+
+function KindButton({ pressed, onClick, children }: { pressed: boolean; onClick(): void; children: React.ReactNode }) {
+  return (
+    <button type="button" aria-pressed={pressed} className={`button min-h-7 px-2 text-xs ${pressed ? 'border-ink bg-paper' : 'font-normal'}`} onClick={onClick}>
+      {children}
+    </button>
+  );
+}
+
+interface CardProps {
+  difference: Difference;
+  focused: boolean;
+  left: boolean;
+  working: boolean;
+  onFocus(): void;
+  onTake(): void;
+  onLeave(leave: boolean): void;
+}
+
+function DifferenceCard({ difference, focused, left, working, onFocus, onTake, onLeave }: CardProps) {
+  const { at, kind, ours, theirs, take } = difference;
+  const say = (text: string) => (kind === 'pitch' || kind === 'note' || kind === 'bar' ? text.split(' ').map(pitchSigns).join(' ') : text);
+  return (
+    <article
+      aria-label={`${kind} at ${at}`}
+      className={`rounded-xl border-2 px-3 py-2 text-[13px] ${focused ? 'border-spruce bg-paper' : 'border-line'} ${left ? 'border-dashed text-soft' : ''}`}
+    >
+      <div className="flex items-baseline justify-between gap-2">
+        <button type="button" className="min-h-6 cursor-pointer font-bold underline decoration-line underline-offset-4" onClick={onFocus}>
+          {at}
+        </button>
+        <span className="text-xs text-soft">{kind}</span>
+      </div>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-2">
+        <dt className="text-soft">yours</dt>
+        <dd>{say(ours)}</dd>
+        <dt className="text-soft">other</dt>
+        <dd className="font-semibold">{say(theirs)}</dd>
+      </dl>
+      <div className="mt-1 flex gap-3 text-xs">
+        {left ? (
+          <button type="button" className="min-h-6 cursor-pointer underline" onClick={() => onLeave(false)}>
+            look at it again
+          </button>
+        ) : (
+          <>
+            {take ? (
+              <button type="button" className="min-h-6 cursor-pointer font-semibold text-spruce underline" disabled={working} onClick={onTake}>
+                take over
+              </button>
+            ) : (
+              <span className="min-h-6 text-soft">comes only with the whole file</span>
+            )}
+            <button type="button" className="min-h-6 cursor-pointer underline" onClick={() => onLeave(true)}>
+              leave
+            </button>
+          </>
+        )}
+      </div>
+    </article>
+  );
+}
