@@ -78,8 +78,8 @@ export function parseXml(text: string): Result<XmlDocument> {
     const openEnd = parser.position;
     const element: XmlElement = {
       name: tag.name,
-      attributes: tag.attributes as Record<string, string>,
-      children: [],
+      attributes: attributesOf(tag.attributes as Record<string, string>),
+      children: NO_CHILDREN,
       text: '',
       start: startOfTag(text, lastElement, openEnd, tag.name),
       openEnd,
@@ -88,8 +88,9 @@ export function parseXml(text: string): Result<XmlDocument> {
     };
     lastElement = openEnd;
     const parent = stack[stack.length - 1];
-    if (parent) parent.children.push(element);
-    else root = element;
+    if (!parent) root = element;
+    else if (parent.children === NO_CHILDREN) parent.children = [element];
+    else parent.children.push(element);
     stack.push(element);
     if (stack.length > DEEPEST_NESTING) throw new Error('nesting');
   });
@@ -101,7 +102,8 @@ export function parseXml(text: string): Result<XmlDocument> {
   });
   const addText = (value: string) => {
     const top = stack[stack.length - 1];
-    if (top) top.text += value;
+    // Indents between elements say nothing.
+    if (top && (top.children.length === 0 || /\S/.test(value))) top.text += value;
   };
   parser.on('text', addText);
   parser.on('cdata', addText);
@@ -120,6 +122,15 @@ export function parseXml(text: string): Result<XmlDocument> {
   }
   if (!root) return bad(null, 'The file holds no XML element.', 'Choose a MusicXML file (.musicxml or .xml).');
   return good({ root, text });
+}
+
+/** Most elements have neither: they share these, which keeps a large tree small. */
+const NO_CHILDREN: XmlElement[] = Object.freeze([]) as unknown as XmlElement[];
+const NO_ATTRIBUTES: Record<string, string> = Object.freeze({});
+
+function attributesOf(attributes: Record<string, string>): Record<string, string> {
+  for (const _ in attributes) return attributes;
+  return NO_ATTRIBUTES;
 }
 
 /** The last "<name" before a position; attribute values cannot hold "<", so it is this tag's own. */

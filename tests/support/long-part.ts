@@ -25,3 +25,12 @@ export function longPart(bars: number, title = 'Long Part'): string {
 </score-partwise>
 `;
 }
+
+/** Five parts of that length, for measuring how a whole score is read. */
+export function fivePartScore(bars: number): string {
+  const text = longPart(bars);
+  const part = /<part id="P1">([\s\S]*?)<\/part>/.exec(text)![1]!;
+  const ids = [1, 2, 3, 4, 5];
+  const list = ids.map((id) => `<score-part id="P${id}"><part-name>Violin ${id}</part-name></score-part>`).join('');
+  return `<score-partwise version="3.0"><part-list>${list}</part-list>${ids.map((id) => `<part id="P${id}">${part}</part>`).join('')}</score-partwise>`;
+}

@@ -1,5 +1,6 @@
 /** Damaged files: whatever comes in, there is a score or a problem with a remedy, and a score that was read can be used. */
 import fc from 'fast-check';
+import { damage, damaged } from '../../../tests/support/damage';
 import { demoText } from '../../../tests/support/demo';
 import { linesOf } from '../../score/lines';
 import { automaticPassages } from '../../score/passages';
@@ -10,55 +11,12 @@ import { readMusicXml } from './read';
 import { writeMarked } from './write';
 
 const SOURCE = demoText('low-tide');
-const damage = fc.array(
-  fc.oneof(
-    fc.record({ kind: fc.constant('delete' as const), at: fc.nat({ max: SOURCE.length }), length: fc.integer({ min: 1, max: 400 }) }),
-    fc.record({ kind: fc.constant('number' as const), nth: fc.nat({ max: 400 }), value: fc.constantFrom('0', '-1', '1e9', '3.7', '', 'NaN', '99999') }),
-    fc.record({ kind: fc.constant('drop element' as const), nth: fc.nat({ max: 1500 }) }),
-    fc.record({ kind: fc.constant('double element' as const), nth: fc.nat({ max: 1500 }) }),
-    fc.record({
-      kind: fc.constant('text' as const),
-      at: fc.nat({ max: SOURCE.length }),
-      text: fc.constantFrom('<', '&', '</note>', '<chord/>', '<grace/>', '\u0000', ']]>', '<tie type="start"/>'),
-    }),
-  ),
-  { minLength: 1, maxLength: 4 },
-);
-
-function damaged(steps: typeof damage extends fc.Arbitrary<infer T> ? T : never): string {
-  let text = SOURCE;
-  const elements = () => [...text.matchAll(/<(\w[\w-]*)\b[^>]*>[^<]*<\/\1>|<\w[\w-]*\/>/g)];
-  for (const step of steps) {
-    switch (step.kind) {
-      case 'delete':
-        text = text.slice(0, step.at) + text.slice(step.at + step.length);
-        break;
-      case 'text':
-        text = text.slice(0, step.at) + step.text + text.slice(step.at);
-        break;
-      case 'number': {
-        const numbers = [...text.matchAll(/>(\d+)</g)];
-        const found = numbers[step.nth % Math.max(1, numbers.length)];
-        if (found) text = `${text.slice(0, found.index)}>${step.value}<${text.slice(found.index + found[0].length)}`;
-        break;
-      }
-      default: {
-        const all = elements();
-        const found = all[step.nth % Math.max(1, all.length)];
-        if (!found) break;
-        const end = found.index + found[0].length;
-        text = step.kind === 'drop element' ? text.slice(0, found.index) + text.slice(end) : text.slice(0, end) + found[0] + text.slice(end);
-      }
-    }
-  }
-  return text;
-}
 
 test('a damaged file is read or refused in words, and what is read can be planned, checked, cut and written', () => {
   let readable = 0;
   fc.assert(
-    fc.property(damage, (steps) => {
-      const read = readMusicXml(damaged(steps));
+    fc.property(damage(SOURCE.length), (steps) => {
+      const read = readMusicXml(damaged(SOURCE, steps));
       if (!read.ok) {
         expect(read.problem.what).toMatch(/\w/);
         expect(read.problem.remedy).toMatch(/\w/);
@@ -79,4 +37,19 @@ test('a damaged file is read or refused in words, and what is read can be planne
     { numRuns: 150 },
   );
   expect(readable).toBeGreaterThan(10);
+});
+
+test('two hundred staves and five thousand bars are read', () => {
+  const bar = (number: number, first: string) =>
+    `<measure number="${number}">${first}<note><pitch><step>A</step><octave>4</octave></pitch><duration>4</duration><voice>1</voice></note></measure>`;
+  const start = '<attributes><divisions>1</divisions></attributes>';
+  const score = (parts: number, bars: number) =>
+    `<score-partwise><part-list>${Array.from({ length: parts }, (_, p) => `<score-part id="P${p}"><part-name>Violin ${p}</part-name></score-part>`).join('')}</part-list>${Array.from(
+      { length: parts },
+      (_, p) => `<part id="P${p}">${Array.from({ length: bars }, (__, i) => bar(i + 1, i ? '' : start)).join('')}</part>`,
+    ).join('')}</score-partwise>`;
+  const wide = readMusicXml(score(200, 4));
+  expect(wide.ok && wide.value.score.parts).toHaveLength(200);
+  const long = readMusicXml(score(1, 5000));
+  expect(long.ok && long.value.score.parts[0]!.bars).toHaveLength(5000);
 });

@@ -1,6 +1,7 @@
 /** The `<notations>` of a note: slurs, articulations, technical signs, ornaments. */
 import type { Articulation, Note, OrnamentKind, Slur, Warning } from '../../score/score';
-import { child, childNumber, childText, type XmlElement } from '../xml';
+import { child, childNumber, type XmlElement } from '../xml';
+import type { NoteParts } from './note-parts';
 
 type NoteSigns = Pick<
   Note,
@@ -28,7 +29,7 @@ export const ARTICULATION_OF: Readonly<Record<string, Articulation>> = {
   'soft-accent': 'soft-accent',
 };
 
-export function readNotations(element: XmlElement): { note: NoteSigns; slurs: SlurEnd[]; dynamics: XmlElement[] } {
+export function readNotations(parts: NoteParts): { note: NoteSigns; slurs: SlurEnd[]; dynamics: XmlElement[] } {
   const note: NoteSigns = {
     articulations: [],
     fermata: false,
@@ -44,8 +45,7 @@ export function readNotations(element: XmlElement): { note: NoteSigns; slurs: Sl
   };
   const slurs: SlurEnd[] = [];
   const dynamics: XmlElement[] = [];
-  for (const notations of element.children) {
-    if (notations.name !== 'notations') continue;
+  for (const notations of parts.notations) {
     for (const sign of notations.children) {
       const { type } = sign.attributes;
       switch (sign.name) {
@@ -86,14 +86,14 @@ export function readNotations(element: XmlElement): { note: NoteSigns; slurs: Sl
       }
     }
   }
-  readNotehead(element, note);
+  readNotehead(parts, note);
   return { note, slurs, dynamics };
 }
 
 /** A diamond head without another sign is the touch of a harmonic (common practice). */
-function readNotehead(element: XmlElement, note: NoteSigns): void {
-  if (childText(element, 'notehead') !== 'diamond' || note.harmonic !== null) return;
-  note.harmonic = child(element, 'chord') ? 'artificial' : 'natural';
+function readNotehead(parts: NoteParts, note: NoteSigns): void {
+  if (parts.notehead !== 'diamond' || note.harmonic !== null) return;
+  note.harmonic = parts.chord ? 'artificial' : 'natural';
   note.harmonicShows = 'touching';
 }
 
@@ -183,22 +183,20 @@ export const ALTER_OF: Readonly<Record<string, number>> = {
 };
 
 /** The sign before the note head and how its length is written. */
-export function readWriting(element: XmlElement): Pick<Note, 'accidental' | 'length'> {
-  const sign = child(element, 'accidental');
-  const alter = sign && ALTER_OF[sign.text.trim()];
-  const courtesy = ['cautionary', 'editorial', 'parentheses', 'bracket'].some((name) => sign?.attributes[name] === 'yes');
-  const ratio = child(element, 'time-modification');
-  const within = (value: number | null) => (value !== null && Number.isInteger(value) && value > 0 && value <= 64 ? value : 1);
+export function readWriting({ accidental: sign, type, dots, ratio }: NoteParts): Pick<Note, 'accidental' | 'length'> {
+  const alter = sign ? ALTER_OF[sign.text.trim()] : undefined;
+  const courtesy = sign !== null && COURTESIES.some((name) => sign.attributes[name] === 'yes');
+  const within = (name: string) => {
+    const value = ratio ? childNumber(ratio, name) : null;
+    return value !== null && Number.isInteger(value) && value > 0 && value <= 64 ? value : 1;
+  };
   return {
     accidental: alter === undefined ? null : { alter, courtesy },
-    length: {
-      type: childText(element, 'type'),
-      dots: element.children.filter((c) => c.name === 'dot').length,
-      actual: within(childNumber(ratio, 'actual-notes')),
-      normal: within(childNumber(ratio, 'normal-notes')),
-    },
+    length: { type: type?.text.trim() ?? null, dots, actual: within('actual-notes'), normal: within('normal-notes') },
   };
 }
+
+const COURTESIES = ['cautionary', 'editorial', 'parentheses', 'bracket'] as const;
 
 /**
  * Pairs slur starts and stops by number, in file order. A number may be open more than once (in two voices, or by

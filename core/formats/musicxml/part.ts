@@ -2,9 +2,10 @@
 import { bad, good, type Problem, type Result } from '../../util/result';
 import { midiOf, pitchName, transposed, type Pitch, type Step } from '../../score/pitch';
 import type { Bar, Note, Part, Warning } from '../../score/score';
-import { child, childNumber, childText, placeInText, type XmlElement } from '../xml';
+import { childNumber, childText, placeInText, type XmlElement } from '../xml';
 import { atTheStart, readAttributes, type InForce } from './attributes';
 import { emptySink, readDirection, readDynamics, readSound, settledTempi } from './direction';
+import { notePartsOf } from './note-parts';
 import { readNotations, readWriting, SlurBook } from './notations';
 import { noSigns, playSigns, readBarline, settleCodas, type BarSigns } from './play-signs';
 import { signsOf } from './signs';
@@ -140,56 +141,55 @@ class PartReader {
 
   private readNote(element: XmlElement, walk: BarWalk): Problem | null {
     const sourceIndex = this.noteIndex++;
-    const graceSign = child(element, 'grace');
-    const isChord = child(element, 'chord') !== undefined;
-    const rawDuration = graceSign ? 0 : childNumber(element, 'duration');
+    const parts = notePartsOf(element);
+    const { grace } = parts;
+    const rawDuration = grace ? 0 : numberIn(parts.duration);
     if (rawDuration === null || rawDuration < 0) {
       return problem(
         walk.place,
-        `A note has the duration "${childText(element, 'duration') ?? 'none'}" (${placeInText(this.text, element.start)}).`,
+        `A note has the duration "${parts.duration ?? 'none'}" (${placeInText(this.text, element.start)}).`,
         'Durations must be positive numbers; correct the bar and export it again.',
       );
     }
     const duration = Math.round(rawDuration * this.scale);
-    const tick = Math.round(isChord ? walk.chordStart : walk.cursor);
-    if (!isChord) {
+    const tick = Math.round(parts.chord ? walk.chordStart : walk.cursor);
+    if (!parts.chord) {
       walk.chordStart = walk.cursor;
       walk.cursor += duration;
       walk.furthest = Math.max(walk.furthest, walk.cursor);
     }
-    const voice = childText(element, 'voice') ?? '1';
+    const { voice } = parts;
     const onset = walk.onset + tick;
-    if (child(element, 'rest')) {
+    if (parts.rest) {
       this.rests.push({ barIndex: walk.index, voice, onset, duration });
       return null;
     }
-    const pitchElement = child(element, 'pitch');
-    if (!pitchElement) {
+    if (!parts.pitch) {
       this.unpitched++;
       return null;
     }
-    const written = readPitch(pitchElement);
+    const written = readPitch(parts.pitch);
     if (!written) {
       return problem(walk.place, `A note has no readable pitch (${placeInText(this.text, element.start)}).`, 'Correct the note and export the score again.');
     }
-    if (!graceSign && duration === 0) this.withoutLength++;
-    const signs = readNotations(element);
+    if (!grace && duration === 0) this.withoutLength++;
+    const signs = readNotations(parts);
     const note: Note = {
       id: this.idFor(written, voice, tick, walk),
       barIndex: walk.index,
       voice,
-      staff: childNumber(element, 'staff') ?? 1,
+      staff: parts.staff,
       tick,
       onset,
       duration,
       pitch: this.now.transposes ? transposed(written, this.now.diatonic, this.now.chromatic) : written,
       written,
-      inChord: isChord,
-      grace: graceSign?.attributes.slash === 'yes' ? 'slashed' : graceSign || duration === 0 ? 'plain' : null,
-      cue: child(element, 'cue') !== undefined || (!graceSign && child(element, 'type')?.attributes.size === 'cue'),
-      tiedFrom: hasTie(element, 'stop'),
-      tiedTo: hasTie(element, 'start'),
-      ...readWriting(element),
+      inChord: parts.chord,
+      grace: grace?.attributes.slash === 'yes' ? 'slashed' : grace || duration === 0 ? 'plain' : null,
+      cue: parts.cue || (!grace && parts.type?.attributes.size === 'cue'),
+      tiedFrom: parts.tieStop,
+      tiedTo: parts.tieStart,
+      ...readWriting(parts),
       ...signs.note,
       source: sourceIndex,
     };
@@ -308,10 +308,9 @@ function readPitch(element: XmlElement): Pitch | null {
   return { step: step as Step, alter, octave };
 }
 
-/** A tie is said by `<tie>`; some files only draw it (`<tied>`). */
-function hasTie(element: XmlElement, type: 'start' | 'stop'): boolean {
-  const isTie = (sign: XmlElement) => (sign.name === 'tie' || sign.name === 'tied') && sign.attributes.type === type;
-  return element.children.some((candidate) => isTie(candidate) || (candidate.name === 'notations' && candidate.children.some(isTie)));
+function numberIn(text: string | null): number | null {
+  const value = text === null || text === '' ? NaN : Number(text);
+  return Number.isFinite(value) ? value : null;
 }
 
 function partName(source: PartSource): string {
