@@ -76,7 +76,7 @@ describe('another edition', () => {
   const original = demoText('staircase');
   beforeAll(async () => {
     ({ firstPartId: partId, pieceId } = await take(original));
-    await mark(partId, await noteAt(partId, 20, 2), '3');
+    await mark(partId, await noteAt(partId, 20, 0), '3');
     await mark(partId, await noteAt(partId, 8, 1), '4');
     const brought = await bringIn(studio, partId, 'second.musicxml', bytesOf(secondEdition('staircase', 'Staircase', '9')));
     if (!brought?.ok) throw new Error('not brought in');
@@ -102,13 +102,13 @@ describe('another edition', () => {
     expect(await compared(studio, partId, 'nonsense')).toBeNull();
   });
   test('takes the place of the file: marks, passages and downloads follow, and the old file can be taken back', async () => {
-    const target = await noteAt(partId, 20, 2);
+    const target = await noteAt(partId, 20, 0);
     expect(await replaceFile(studio, partId, editionId, 'coach')).toEqual({ ok: true, value: { lost: 1, moved: expect.any(Number) } });
     expect(await partById(studio, partId)).toMatchObject({ bars: 31, fileName: 'second.musicxml' });
     expect((await musicOf(studio, partId))!.text).not.toContain('<measure number="9">');
     const { id, marking } = await markingOfPart(studio, partId);
     const targets = Object.keys(marking).map((key) => splitKey(key).target);
-    expect(targets).toContain(await noteAt(partId, 19, 2));
+    expect(targets).toContain(await noteAt(partId, 19, 0));
     expect(targets.map(lostTarget).filter((lost) => lost !== null)).toMatchObject([{ at: '9/1.25 E6' }]);
     expect((await passagesOf(studio, partId)).map(({ fromBar, toBar }) => [fromBar, toBar])).toEqual([
       [0, 14],

@@ -122,7 +122,7 @@ describe('markings', () => {
     const first = set(note, null, '3');
     const second = set(note, '3', '4');
     expect(await storeChanges(studio, markingId, 'coach', [first, second])).toEqual({ ok: true });
-    expect((await markingOfPart(studio, partId)).marking).toEqual({ [`${note}|finger`]: { value: '4', origin: 'coach' } });
+    expect((await markingOfPart(studio, partId)).marking).toEqual({ [`${note}|finger`]: { value: '4', origin: 'coach', by: 'coach' } });
     expect((await history(studio, markingId)).map((each) => each.id)).toEqual([first.id, second.id]);
   });
   test('sending again after a lost answer does no harm', async () => {
@@ -180,7 +180,7 @@ describe('a part', () => {
     const [player] = await players(studio);
     await setPartSettings(studio, firstPartId, { playerId: player!.id });
     await setPartSettings(studio, firstPartId, { tempo: 80 });
-    expect(await partSettings(studio, firstPartId)).toEqual({ playerId: player!.id, tempo: 80 });
+    expect(await partSettings(studio, firstPartId)).toMatchObject({ playerId: player!.id, tempo: 80, sounds: 'file' });
   });
   test("no studio sees another one's", async () => {
     const { rows } = await pool().query<{ id: string }>("INSERT INTO studios (name) VALUES ('Another') RETURNING id");
