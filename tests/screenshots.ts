@@ -2,6 +2,7 @@
  * npm run screenshots, with Omaggio running at OMAGGIO_URL on a fresh demo: the pictures of docs/screenshots.
  */
 import { chromium, type Page } from '@playwright/test';
+import { secondEdition } from './support/second-edition';
 
 const url = process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000';
 
@@ -52,6 +53,36 @@ const SHOTS: readonly Shot[] = [
       await focus(page);
       await press(page, 'b');
       await page.getByRole('region', { name: 'Suggested bowings' }).waitFor();
+    },
+  },
+  {
+    name: 'desk-reading',
+    part: ['Mill Race Serenade', 'Violin I'],
+    bars: '49-64&at=59/2&tab=reading',
+    act: async (page) => {
+      await page.getByRole('region', { name: 'Traps for the reader' }).getByRole('listitem').first().waitFor();
+    },
+  },
+  { name: 'desk-notes', part: ['Mill Race Serenade', 'Violin I'], bars: '49-64&at=53/1&tab=notes' },
+  {
+    name: 'two-editions',
+    part: ['Staircase', 'Violin'],
+    act: async (page) => {
+      await page.getByRole('button', { name: /Choose another part/ }).click();
+      await page.getByRole('menuitem', { name: /About this part/ }).click();
+      const buffer = Buffer.from(secondEdition('staircase', 'Staircase', '9'));
+      await page.getByLabel('Another edition').setInputFiles({ name: 'staircase, revised.musicxml', mimeType: 'application/xml', buffer });
+      await page.getByRole('region', { name: 'The other edition' }).locator('svg').first().waitFor();
+    },
+  },
+  {
+    name: 'typed-passage',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Type a passage' }).click();
+      const abc =
+        'X:1\nT:Off the blackboard\nM:4/4\nL:1/8\nQ:"Andante" 1/4=72\nK:G\nV:1 name="Violin"\n!p! v(G>A) uB2 (3(cde) [GB]2 | !<(! (ef g2) .a.g.f.e!<)! | !f! d4 ? !3!B4 |]\n';
+      await page.getByLabel('The passage in ABC notation').fill(abc);
+      await page.getByText('Unknown character ignored').waitFor();
     },
   },
   { name: 'desk-tablet', part: ['Evening Barge', 'Viola'], size: { width: 820, height: 1180 } },

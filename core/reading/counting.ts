@@ -31,7 +31,7 @@ function lineAids(part: Part, line: Line): ReadingAid[] {
         barIndex: bar.index,
         onset: event.onset,
         text,
-        count: countOf(part, from, to),
+        count: from === to ? null : countOf(part, from, to),
         remedy: null,
       });
     if (overBar && event.end - event.onset > beat) add('held over', `Held over the bar line for ${inBeats(beats)}: keep counting inside.`);

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { Note as TonalNote } from 'tonal';
+import { Interval, Note as TonalNote } from 'tonal';
 import { frequencyHz, keyAlter, letterIndex, midiOf, naturalAt, parsePitch, pitchName, spelled, STEPS, transposed, type Pitch } from './pitch';
 
 const pitch: fc.Arbitrary<Pitch> = fc.record({
@@ -21,24 +21,54 @@ describe('pitch against a reference library (tonal)', () => {
   test('frequencies in equal temperament', () => {
     for (let midi = 21; midi <= 108; midi++) expect(frequencyHz(midi)).toBeCloseTo(TonalNote.freq(TonalNote.fromMidi(midi))!, 6);
   });
-  test('transposition by every interval of a string player', () => {
-    const intervals: Array<[string, number, number]> = [
-      ['8P', 7, 12],
-      ['-8P', -7, -12],
-      ['5P', 4, 7],
-      ['3m', 2, 3],
-      ['2M', 1, 2],
-      ['-2M', -1, -2],
-      ['4A', 3, 6],
+  test('transposition by every interval up to two octaves, both ways, over the whole range', () => {
+    const sizes = [
+      '1P',
+      '1A',
+      '2d',
+      '2m',
+      '2M',
+      '2A',
+      '3d',
+      '3m',
+      '3M',
+      '3A',
+      '4d',
+      '4P',
+      '4A',
+      '5d',
+      '5P',
+      '5A',
+      '6m',
+      '6M',
+      '6A',
+      '7d',
+      '7m',
+      '7M',
+      '8d',
+      '8P',
+      '8A',
+      '9m',
+      '9M',
+      '10m',
+      '10M',
+      '11P',
+      '12P',
+      '13M',
+      '14m',
+      '15P',
     ];
     fc.assert(
-      fc.property(
-        pitch.filter((p) => Math.abs(p.alter) < 2 && p.octave > 1 && p.octave < 7),
-        fc.constantFrom(...intervals),
-        (p, [name, letters, halfSteps]) => {
-          expect(pitchName(transposed(p, letters, halfSteps))).toBe(TonalNote.transpose(pitchName(p), name));
-        },
-      ),
+      fc.property(pitch, fc.constantFrom(...sizes), fc.boolean(), (p, size, down) => {
+        const interval = Interval.get(`${down ? '-' : ''}${size}`);
+        const letters = Math.sign(interval.num!) * (Math.abs(interval.num!) - 1);
+        const moved = transposed(p, letters, interval.semitones!);
+        const theirs = TonalNote.get(TonalNote.transpose(pitchName(p), interval.name));
+        expect([moved.step, moved.alter, moved.octave]).toEqual([theirs.letter, theirs.alt, theirs.oct]);
+        expect(midiOf(moved) - midiOf(p)).toBe(interval.semitones! + 0);
+        expect(letterIndex(moved) - letterIndex(p)).toBe(letters + 0);
+      }),
+      { numRuns: 1000 },
     );
   });
 });

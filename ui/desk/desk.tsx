@@ -2,15 +2,10 @@
 
 import { LoaderCircle } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { asTold } from '@/core/instruments/as-told';
-import { fingerName, playerFrom, usualPlayer } from '@/core/instruments/player';
+import { fingerName } from '@/core/instruments/player';
 import { changeTo, type Change } from '@/core/marking/change';
-import { bowInForce, fingerInForce } from '@/core/marking/mark';
-import { playerNotes } from '@/core/marking/notes';
-import { editedPart, isEdited } from '@/core/marking/print-edits';
 import type { Place } from '@/core/score/address';
 import { noteById } from '@/core/score/find';
-import { linesOf } from '@/core/score/lines';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
 import { printedTempo } from '@/core/score/time';
@@ -27,7 +22,6 @@ import { Notices } from './notices';
 import { Panel } from './panel';
 import { addressQuery, arrivalAt } from './passage-asked';
 import { PlanTable } from './plan-table';
-import { previewedNotes, previewedStrokes } from './preview';
 import { Rail } from './rail';
 import { statusText } from './status';
 import { Systems, type Folded } from './systems';
@@ -35,11 +29,13 @@ import type { DeskData, DeskSettings } from './types';
 import { useAnalyst, useReading, useReport } from './use-analyst';
 import { useChoices } from './use-choices';
 import { useCommands } from './use-commands';
+import { useDrawn } from './use-drawn';
 import { useEngraving } from './use-engraving';
-import { useMarking, useMarkingViews } from './use-marking';
+import { useMarking, useShownMarking } from './use-marking';
 import { usePartSettings } from './use-part-settings';
 import { usePassages } from './use-passages';
 import { useSelection } from './use-selection';
+import { useShownPart } from './use-shown-part';
 import { useWidth } from './use-width';
 
 const WHAT: Readonly<Record<string, string>> = {
@@ -78,18 +74,17 @@ export function Desk({ data }: { data: DeskData }) {
   const score = useRef<HTMLDivElement>(null);
   const widthPx = useWidth(score, data.widthPx);
 
-  const { played, inPrint } = useMarkingViews(state.marking, showPrint);
-  const print = useMemo(() => opened && asTold(opened.part, told), [opened, told]);
-  const part = useMemo(() => print && editedPart(print, inPrint), [print, inPrint]);
-  const open = useMemo(() => (opened && part ? { ...opened, part } : null), [opened, part]);
+  const shown = useShownMarking(state.marking, showPrint);
+  const player = data.players.find((each) => each.id === playerId) ?? null;
+  const view = useShownPart({ opened, told, shown, marking: state.marking, player, named: data.part.instrument });
+  const { print, part, open, kind, instrument } = view;
   const passage = useMemo<Passage>(
     () => passages[current] ?? { name: 'the part', fromBar: 0, toBar: Math.max(0, (part?.bars.length ?? 1) - 1) },
     [passages, current, part],
   );
-  const player = data.players.find((each) => each.id === playerId) ?? null;
-  const conditions = useMemo<Conditions>(() => ({ marking: played, player, tempo, told, line }), [played, player, tempo, told, line]);
+  const conditions = useMemo<Conditions>(() => ({ marking: shown, player, tempo, told, line }), [shown, player, tempo, told, line]);
   const { report, failed: checkFailed } = useReport(analyst, conditions, passages);
-  const engraved = useEngraving(data.part.id, passage, widthPx, inPrint, { engraving: data.engraving, widthPx: data.widthPx }, passages[current + 1]);
+  const engraved = useEngraving(data.part.id, passage, widthPx, shown, { engraving: data.engraving, widthPx: data.widthPx }, passages[current + 1]);
   const { selection, chosen, order, pick, away, clear } = useSelection(part, data.noteId);
   const focus = selection.focus && part ? noteById(part, selection.focus) : undefined;
   const chosenIds = useMemo(() => new Set(chosen.map((note) => note.id)), [chosen]);
@@ -97,12 +92,6 @@ export function Desk({ data }: { data: DeskData }) {
   const choices = useChoices(analyst, conditions, selection.focus, setProblem);
   const closeChoices = choices.close;
   const aids = useReading(analyst, conditions, tab === 'reading');
-
-  const kind = told.instrument ?? data.part.instrument;
-  const instrument = useMemo(() => {
-    const made = player ? playerFrom(player) : null;
-    return made?.ok ? made.value.instrument : usualPlayer(kind ?? 'violin').instrument;
-  }, [player, kind]);
 
   // The address says which passage, note and tab are shown, in the words that people use.
   useEffect(() => {
@@ -245,31 +234,7 @@ export function Desk({ data }: { data: DeskData }) {
   }
   const onKeyDown = useCommands(obey);
 
-  const planned = report?.fingering?.notes ?? NONE;
-  const { suggestions, ofNote, highlighted } = choices;
-  const notes = useMemo(() => previewedNotes(planned, { suggestions, ofNote, highlighted }), [planned, suggestions, ofNote, highlighted]);
-  const plannedStrokes = report?.bowing?.strokes ?? NONE;
-  const strokes = useMemo(
-    () => previewedStrokes(plannedStrokes, { suggestions, ofNote, highlighted }, part, passage),
-    [plannedStrokes, suggestions, ofNote, highlighted, part, passage],
-  );
-  const findings = useMemo(
-    () => report?.findings.filter((finding) => finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [],
-    [report, passage],
-  );
-  const [fingersMarked, bowsMarked] = useMemo(
-    () =>
-      [fingerInForce, bowInForce].map((inForce) => new Set(part?.notes.filter((note) => inForce(note, state.marking) !== null).map((note) => note.id))) as [
-        Set<string>,
-        Set<string>,
-      ],
-    [part, state.marking],
-  );
-  const risks = report?.risks ?? NONE;
-  const lines = useMemo(() => (part ? linesOf(part).length : 1), [part]);
-  const soloTuned = kind === 'bass' && player?.tuning === 'solo' && opened !== null && !opened.part.transposesItself;
-  const noteList = useMemo(() => (print ? playerNotes(print, state.marking) : []), [print, state.marking]);
-  const changed = useMemo(() => new Set(part?.notes.filter((note) => isEdited(note, inPrint)).map((note) => note.id)), [part, inPrint]);
+  const { notes, strokes, findings, fingersMarked, bowsMarked, risks } = useDrawn(report, choices, part, passage, state.marking);
 
   return (
     <div className="flex h-screen flex-col max-lg:h-auto max-lg:min-h-screen">
@@ -288,7 +253,7 @@ export function Desk({ data }: { data: DeskData }) {
           event.preventDefault();
           setProblem(NOT_SAVED);
         }}
-        lines={{ count: lines, shown: Math.min(line, lines - 1) }}
+        lines={{ count: view.lines, shown: Math.min(line, view.lines - 1) }}
         onLine={(next) => setSetting({ line: next })}
         onAbout={() => setDialog('part')}
         onUndo={() => obey({ do: 'undo' })}
@@ -311,7 +276,7 @@ export function Desk({ data }: { data: DeskData }) {
             own={problem}
             onCloseOwn={() => setProblem(null)}
             unknownInstrument={kind === null && !player}
-            ask={soloTuned && told.sounds === 'file' ? (sounds) => setSetting({ sounds }) : null}
+            ask={view.askSounds ? (sounds) => setSetting({ sounds }) : null}
             clash={state.conflict?.conflicts.length ?? null}
             onSettle={(keepMine) => store.settle(keepMine)}
             passagesChanged={passageList.changed}
@@ -344,8 +309,8 @@ export function Desk({ data }: { data: DeskData }) {
                 selected={chosenIds}
                 focus={selection.focus}
                 folded={folded}
-                playerNotes={noteList}
-                changed={changed}
+                playerNotes={view.notes}
+                changed={view.changed}
                 onPick={go}
                 onOpenNote={(note) => {
                   setTab('notes');
@@ -412,5 +377,3 @@ export function Desk({ data }: { data: DeskData }) {
     </div>
   );
 }
-
-const NONE: never[] = [];

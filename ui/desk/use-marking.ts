@@ -16,17 +16,17 @@ export function useMarking(markingId: string, marking: Marking, history: readonl
 }
 
 /**
- * The marking as the hands see it, without words for the player, and as the page shows it, without changes against the
- * print when the print is asked for. Both keep their identity while nothing in them changes.
+ * The marking that is planned, checked and engraved: without words for the player, and without changes against the print
+ * when the print is asked for. It keeps its identity while nothing in it changes.
  */
-export function useMarkingViews(marking: Marking, showPrint: boolean): { played: Marking; inPrint: Marking } {
-  const [kept, setKept] = useState<{ marking: Marking; showPrint: boolean; played: Marking } | null>(null);
-  if (kept?.marking === marking && kept.showPrint === showPrint) return { played: kept.played, inPrint: kept.played };
-  const without = Object.fromEntries(Object.entries(marking).filter(([key]) => !isWordKind(splitKey(key).kind)));
-  const wanted = showPrint ? withoutPrintEdits(without) : without;
-  const played = kept && difference(kept.played, wanted).length === 0 ? kept.played : wanted;
-  setKept({ marking, showPrint, played });
-  return { played, inPrint: played };
+export function useShownMarking(marking: Marking, showPrint: boolean): Marking {
+  const [kept, setKept] = useState<{ marking: Marking; showPrint: boolean; shown: Marking } | null>(null);
+  if (kept?.marking === marking && kept.showPrint === showPrint) return kept.shown;
+  const played = Object.fromEntries(Object.entries(marking).filter(([key]) => !isWordKind(splitKey(key).kind)));
+  const wanted = showPrint ? withoutPrintEdits(played) : played;
+  const shown = kept && difference(kept.shown, wanted).length === 0 ? kept.shown : wanted;
+  setKept({ marking, showPrint, shown });
+  return shown;
 }
 
 function surroundings(markingId: string) {

@@ -1,0 +1,32 @@
+'use client';
+
+import { useMemo } from 'react';
+import type { Report } from '@/core/checks/check';
+import { bowInForce, fingerInForce, type Marking } from '@/core/marking/mark';
+import type { Passage } from '@/core/score/passages';
+import type { Part } from '@/core/score/score';
+import { previewedNotes, previewedStrokes } from './preview';
+import type { Choices } from './use-choices';
+
+/** What the tracks and the lists show of the report, with the highlighted choice put in. */
+export function useDrawn(report: Report | null, { suggestions, ofNote, highlighted }: Choices, part: Part | null, passage: Passage, marking: Marking) {
+  const planned = report?.fingering?.notes ?? NONE;
+  const notes = useMemo(() => previewedNotes(planned, { suggestions, ofNote, highlighted }), [planned, suggestions, ofNote, highlighted]);
+  const plannedStrokes = report?.bowing?.strokes ?? NONE;
+  const strokes = useMemo(
+    () => previewedStrokes(plannedStrokes, { suggestions, ofNote, highlighted }, part, passage),
+    [plannedStrokes, suggestions, ofNote, highlighted, part, passage],
+  );
+  const findings = useMemo(
+    () => report?.findings.filter((finding) => finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [],
+    [report, passage],
+  );
+  const [fingersMarked, bowsMarked] = useMemo(() => {
+    const having = (inForce: typeof fingerInForce | typeof bowInForce) =>
+      new Set(part?.notes.filter((note) => inForce(note, marking) !== null).map((note) => note.id));
+    return [having(fingerInForce), having(bowInForce)] as const;
+  }, [part, marking]);
+  return { notes, strokes, findings, fingersMarked, bowsMarked, risks: report?.risks ?? NONE };
+}
+
+const NONE: never[] = [];
