@@ -8,7 +8,10 @@ import { testScores } from '../tests/support/everything';
 import { linesOf } from '../core/score/lines';
 import { playedOrder } from '../core/score/played';
 import { midiOf } from '../core/score/pitch';
-import { writeMarked } from '../core/formats/musicxml/write';
+import { isZip, newContainer } from '../core/formats/container';
+import { applyEdits } from '../core/formats/musicxml/edits';
+import { likeTheFile, readScoreBytes } from '../core/formats/read';
+import { markEdits, writeMarked } from '../core/formats/musicxml/write';
 
 import { everyMark } from '../core/testing/marks';
 import { usualPlayer } from '../core/instruments/player';
@@ -83,6 +86,33 @@ test('onsets, lengths and pitches equal those of the engraving library, note by 
     }
   }
   expect(compared).toBeGreaterThan(1900);
+});
+
+test('a round trip without marks gives back every test score as it came, in every encoding and compressed', () => {
+  const utf16 = (text: string) => {
+    const bytes = new Uint8Array(2 + text.length * 2);
+    bytes.set([0xff, 0xfe]);
+    for (let i = 0; i < text.length; i++) new DataView(bytes.buffer).setUint16(2 + i * 2, text.charCodeAt(i), true);
+    return bytes;
+  };
+  for (const text of Object.values(testScores())) {
+    const plain = new TextEncoder().encode(text);
+    for (const bytes of [plain, utf16(text), newContainer(plain)]) {
+      const read = readScoreBytes(bytes);
+      if (!read.ok) throw new Error(read.problem.what);
+      const { document, score } = read.value;
+      const out = likeTheFile(
+        applyEdits(
+          document.text,
+          score.parts.flatMap((part) => markEdits(document, part, {})),
+        ),
+        bytes,
+      );
+      const again = readScoreBytes(out);
+      expect(again.ok && again.value.document.text).toBe(document.text);
+      if (!isZip(bytes)) expect(Buffer.compare(out, bytes)).toBe(0);
+    }
+  }
 });
 
 describe('the published MusicXML 3.0 schema', () => {

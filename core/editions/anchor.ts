@@ -1,6 +1,5 @@
 /** Marks of one edition on another: what finds its place moves there, what finds none is kept with where it stood. */
 import { noteById } from '../score/find';
-import { sayNote } from '../score/address';
 import { pitchName } from '../score/pitch';
 import type { BarRange } from '../score/bars';
 import type { Part } from '../score/score';
@@ -154,9 +153,3 @@ export function reanchorRanges<T extends BarRange>(ranges: readonly T[], before:
     return there ? [{ ...range, ...there }] : [];
   });
 }
-
-/** For messages: a note as people say it. */
-export const sayIn = (part: Part, noteId: string): string => {
-  const note = noteById(part, noteId);
-  return note ? sayNote(part, note, part.ticksPerQuarter) : '?';
-};

@@ -7,8 +7,14 @@ export const DEMO_NAMES = ['mill-race-serenade', 'staircase', 'evening-barge', '
 
 export const demoText = (name: string): string => readFileSync(path.join(process.cwd(), 'demo', 'scores', `${name}.musicxml`), 'utf8');
 
+const read = new Map<string, ReadScore>();
+
+/** Read once: scores are never changed. */
 export function demoScore(name: string): ReadScore {
-  const read = readMusicXml(demoText(name));
-  if (!read.ok) throw new Error(read.problem.what);
-  return read.value;
+  const known = read.get(name);
+  if (known) return known;
+  const score = readMusicXml(demoText(name));
+  if (!score.ok) throw new Error(score.problem.what);
+  read.set(name, score.value);
+  return score.value;
 }

@@ -162,6 +162,7 @@ describe('what a key changes', () => {
     expect(
       marksInWords(first, { [markKey(first.id, 'finger')]: coach('T'), [markKey(first.id, 'bow')]: coach('up'), [markKey(first.id, 'slur')]: coach('split') }),
     ).toBe('thumb, up-bow, slur split here');
+    expect(marksInWords({ ...first, printed: { finger: '3', string: null, bow: 'down' } }, {})).toBe('finger 3 (the edition’s), down-bow (the edition’s)');
   });
 });
 

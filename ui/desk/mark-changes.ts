@@ -49,9 +49,10 @@ export function marksInWords(note: Note, marking: Marking): string {
   const finger = fingerInForce(note, marking);
   const string = stringInForce(note, marking);
   const bow = bowInForce(note, marking);
-  if (finger) words.push(finger === 'T' ? 'thumb' : `finger ${finger}`);
-  if (string) words.push(`string ${string}`);
-  if (bow) words.push(`${bow}-bow`);
+  const whose = (kind: MarkKind) => (markAt(marking, note.id, kind) ? '' : ' (the edition’s)');
+  if (finger) words.push(`${finger === 'T' ? 'thumb' : `finger ${finger}`}${whose('finger')}`);
+  if (string) words.push(`string ${string}${whose('string')}`);
+  if (bow) words.push(`${bow}-bow${whose('bow')}`);
   for (const kind of ['retake', 'hook', 'covered'] as const) if (markAt(marking, note.id, kind)) words.push(kind === 'covered' ? 'covered interval' : kind);
   const slur = markAt(marking, note.id, 'slur');
   if (slur) words.push(slur.value === 'split' ? 'slur split here' : 'joined to the note before');

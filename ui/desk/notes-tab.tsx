@@ -4,12 +4,12 @@ import { useMemo, useState } from 'react';
 import { changeTo, type Change } from '@/core/marking/change';
 import { LONGEST_TEXT, WORD_KINDS, type Marking, type WordKind } from '@/core/marking/mark';
 import { NOTE_LABELS, notesFromText, notesText, playerNotes, targetAt, type PlayerNote } from '@/core/marking/notes';
-import { sayBar, sayBars, sayNote } from '@/core/score/address';
+import { sayBars, sayNote } from '@/core/score/address';
 import type { Passage } from '@/core/score/passages';
 import type { Note, Part } from '@/core/score/score';
 import { problemText } from '@/core/util/result';
 
-export const KIND_NAMES: Readonly<Record<WordKind, string>> = {
+const KIND_NAMES: Readonly<Record<WordKind, string>> = {
   character: 'character',
   goal: 'the phrase goes to here',
   away: 'it comes away here',
@@ -256,7 +256,3 @@ function AsList({ print, marking, count, onChange }: NotesProps & { print: Part;
     </details>
   );
 }
-
-/** "12" for the sign over a bar, for those who hear the page. */
-export const signLabel = (part: Part, note: PlayerNote): string =>
-  `${NOTE_LABELS[note.kind] || 'note'} at ${note.at || sayBar(part.bars, note.barIndex)}: ${note.text}`;

@@ -9,6 +9,7 @@ import type { Marking } from '../../core/marking/mark';
 import { noteById } from '../../core/score/find';
 import { midiOf } from '../../core/score/pitch';
 import { automaticPassages, type Passage } from '../../core/score/passages';
+import type { Part } from '../../core/score/score';
 import { bad, good, type Result } from '../../core/util/result';
 import { partFrom } from './parts';
 
@@ -28,8 +29,7 @@ export function likestPart({ music, bytes }: { music: string; bytes: Uint8Array 
   const { score, document } = read.value;
   const ours = partFrom(music).part;
   let best: { id: string; name: string; share: number } | null = null;
-  for (const part of score.parts) {
-    if (part.notes.length === 0) continue;
+  for (const part of candidates(score.parts, ours)) {
     const same = [...align(ours, part).notes].filter(([a, b]) => midiOf(noteById(ours, a)!.pitch) === midiOf(noteById(part, b)!.pitch)).length;
     const share = same / Math.max(ours.notes.length, part.notes.length, 1);
     if (!best || share > best.share) best = { id: part.id, name: part.name, share };
@@ -42,6 +42,17 @@ export function likestPart({ music, bytes }: { music: string; bytes: Uint8Array 
     );
   }
   return good({ filePartId: best.id, name: best.name, music: cutPart(document, best.id) });
+}
+
+/** Parts worth a closer look: of our instrument first, then of a like length; a full score has many. */
+const MOST_CANDIDATES = 8;
+
+function candidates(parts: readonly Part[], ours: Part): Part[] {
+  const unlike = (part: Part) => (part.instrument === ours.instrument ? 0 : 1e6) + Math.abs(part.notes.length - ours.notes.length);
+  return parts
+    .filter((part) => part.notes.length > 0)
+    .sort((a, b) => unlike(a) - unlike(b))
+    .slice(0, MOST_CANDIDATES);
 }
 
 export function compareEditions({ ours, theirs, marking }: { ours: string; theirs: string; marking: Marking }): {
