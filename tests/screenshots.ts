@@ -61,6 +61,7 @@ const SHOTS: readonly Shot[] = [
     bars: '49-64&at=59/2&tab=reading',
     act: async (page) => {
       await page.getByRole('region', { name: 'Traps for the reader' }).getByRole('listitem').first().waitFor();
+      await page.getByRole('heading', { name: 'Traps for the reader' }).evaluate((heading) => heading.scrollIntoView());
     },
   },
   { name: 'desk-notes', part: ['Mill Race Serenade', 'Violin I'], bars: '49-64&at=53/1&tab=notes' },

@@ -19,7 +19,7 @@ async function main(): Promise<void> {
     await page.waitForLoadState('networkidle');
     const title = `Measured ${Date.now()}`;
     const start = Date.now();
-    await page.getByLabel('MusicXML file').setInputFiles({ name: `${title}.musicxml`, mimeType: 'application/xml', buffer: Buffer.from(longPart(200, title)) });
+    await page.getByLabel('Score file').setInputFiles({ name: `${title}.musicxml`, mimeType: 'application/xml', buffer: Buffer.from(longPart(200, title)) });
     await page.locator('.engraving svg').first().waitFor();
     const engraved = Date.now();
     await page.locator('[data-report=true]').waitFor();

@@ -34,7 +34,7 @@ test('bad files are named with place and remedy, good ones beside them are taken
 test('the same file again opens no second piece; a piece taken off can be put back', async ({ page }) => {
   await page.goto('/');
   const content = copyOf('evening-barge', 'Off And On');
-  await page.getByLabel('MusicXML file').setInputFiles({ name: 'off-and-on.musicxml', mimeType: 'application/xml', buffer: Buffer.from(content) });
+  await page.getByLabel('Score file').setInputFiles({ name: 'off-and-on.musicxml', mimeType: 'application/xml', buffer: Buffer.from(content) });
   await expect(page).toHaveURL(/\/desk\//);
   await page.goto('/');
   await drop(page, [{ name: 'off-and-on.musicxml', content }]);

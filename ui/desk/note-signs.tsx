@@ -8,7 +8,8 @@ import type { System } from './types';
 /** One letter for each kind, so that the sign says what it is without colour. */
 const LETTERS: Readonly<Record<WordKind, string>> = { character: 'c', goal: '›', away: '‹', tune: 't', listen: 'l', question: '?', words: 'w' };
 
-const SIGN_PX = 20;
+/** Signs are 24 px wide, so that each can be hit by itself. */
+const SIGN_PX = 24;
 
 interface Props {
   system: System;

@@ -16,7 +16,7 @@ interface Props {
 }
 
 /** Bars shown before and after the one that differs. */
-const AROUND = 2;
+const AROUND = 3;
 
 /** The bars around a difference in both editions, one over the other. */
 export function Pair({ partId, editionId, marking, bars, difference, all }: Props) {

@@ -60,6 +60,10 @@ export function TypedPassage({ open, onOpen, onDone }: Props) {
     const abort = new AbortController();
     const timer = setTimeout(() => {
       void (async () => {
+        if (text.trim() === START.trim()) {
+          setShown(null);
+          return setProblem(null);
+        }
         window.localStorage.setItem(DRAFT, text);
         const response = await sendJson('POST', '/api/typed', { abc: text, widthPx: 640 }, abort.signal);
         if (abort.signal.aborted) return;
