@@ -1,11 +1,12 @@
 /** Other editions of a part: brought in, compared, and taken in the part's place with all marks carried over. */
-import { createHash, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import type { Difference } from '../core/editions/differences';
 import { bad, good, type Result } from '../core/util/result';
 import { inTransaction, pool } from './db';
 import { markingOfPart, marksOf, writeMarks } from './markings';
-import { musicOf, partById, passagesOf } from './parts';
+import { musicOf, partById, passagesOf, writePassages } from './parts';
+import { keepSource } from './sources';
 import { inWorker } from './workers';
 
 export async function editionsOf(studioId: string, partId: string): Promise<Array<{ id: string; name: string }>> {
@@ -41,19 +42,12 @@ export async function bringIn(studioId: string, partId: string, fileName: string
   const found = await inWorker('likestPart', { music: ours.text, bytes });
   if (!found.ok) return found;
   const { filePartId, name, music } = found.value;
-  const sha256 = createHash('sha256').update(bytes).digest('hex');
   const id = await inTransaction(async (client) => {
-    await client.query('INSERT INTO sources (studio_id, sha256, file_name, bytes) VALUES ($1, $2, $3, $4) ON CONFLICT (studio_id, sha256) DO NOTHING', [
-      studioId,
-      sha256,
-      fileName,
-      Buffer.from(bytes),
-    ]);
+    const sourceId = await keepSource(client, studioId, fileName, bytes);
     const { rows } = await client.query<{ id: string }>(
-      `INSERT INTO editions (studio_id, part_id, source_id, file_part_id, name, music)
-       SELECT $1, $2, id, $4, $5, $6 FROM sources WHERE studio_id = $1 AND sha256 = $3
+      `INSERT INTO editions (studio_id, part_id, source_id, file_part_id, name, music) VALUES ($1, $2, $3, $4, $5, $6)
        ON CONFLICT (part_id, source_id, file_part_id) DO UPDATE SET name = excluded.name RETURNING id`,
-      [studioId, partId, sha256, filePartId, `${fileName}, ${name}`, music],
+      [studioId, partId, sourceId, filePartId, `${fileName}, ${name}`, music],
     );
     return rows[0]!.id;
   });
@@ -140,17 +134,7 @@ export async function replaceFile(studioId: string, partId: string, editionId: s
       'UPDATE parts SET source_id = $3, file_part_id = $4, music = $5, bars = $6, notes = $7, bar_labels = $8 WHERE studio_id = $1 AND id = $2',
       [studioId, partId, edition.source_id, edition.file_part_id, edition.music, carried.bars, carried.notes, carried.barLabels],
     );
-    await client.query('DELETE FROM passages WHERE studio_id = $1 AND part_id = $2', [studioId, partId]);
-    for (const [position, passage] of carried.passages.entries()) {
-      await client.query('INSERT INTO passages (studio_id, part_id, position, name, from_bar, to_bar) VALUES ($1, $2, $3, $4, $5, $6)', [
-        studioId,
-        partId,
-        position,
-        passage.name,
-        passage.fromBar,
-        passage.toBar,
-      ]);
-    }
+    await writePassages(client, studioId, partId, carried.passages);
     return { lost, moved };
   });
   return good(outcome);

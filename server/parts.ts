@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { NOTHING_TOLD, SOUNDS } from '../core/instruments/as-told';
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
-import { inTransaction, pool } from './db';
+import { inTransaction, pool, type Queryable } from './db';
 
 const partRow = z.object({
   id: z.uuid(),
@@ -80,20 +80,17 @@ export async function passagesOf(studioId: string, partId: string): Promise<Pass
 
 /** Replaces all passages of a part, in bar order. */
 export async function setPassages(studioId: string, partId: string, passages: readonly PassageRow[]): Promise<void> {
+  await inTransaction((client) => writePassages(client, studioId, partId, passages));
+}
+
+export async function writePassages(client: Queryable, studioId: string, partId: string, passages: readonly PassageRow[]): Promise<void> {
   const inOrder = [...passages].sort((a, b) => a.fromBar - b.fromBar || a.toBar - b.toBar);
-  await inTransaction(async (client) => {
-    await client.query('DELETE FROM passages WHERE studio_id = $1 AND part_id = $2', [studioId, partId]);
-    for (const [position, passage] of inOrder.entries()) {
-      await client.query('INSERT INTO passages (studio_id, part_id, position, name, from_bar, to_bar) VALUES ($1, $2, $3, $4, $5, $6)', [
-        studioId,
-        partId,
-        position,
-        passage.name,
-        passage.fromBar,
-        passage.toBar,
-      ]);
-    }
-  });
+  await client.query('DELETE FROM passages WHERE studio_id = $1 AND part_id = $2', [studioId, partId]);
+  await client.query(
+    `INSERT INTO passages (studio_id, part_id, position, name, from_bar, to_bar)
+     SELECT $1, $2, position, name, from_bar, to_bar FROM jsonb_to_recordset($3) AS row (position int, name text, from_bar int, to_bar int)`,
+    [studioId, partId, JSON.stringify(inOrder.map(({ name, fromBar, toBar }, position) => ({ position, name, from_bar: fromBar, to_bar: toBar })))],
+  );
 }
 
 export const partSettingsShape = z.object({

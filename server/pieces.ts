@@ -1,8 +1,9 @@
 /** Pieces on the shelf: taking a file in, listing, taking off and putting back. */
-import { createHash } from 'node:crypto';
 import { z } from 'zod';
 import { bad, good, type Result } from '../core/util/result';
 import { inTransaction, pool } from './db';
+import { writePassages } from './parts';
+import { digestOf, keepSource } from './sources';
 import { inWorker } from './workers';
 
 const instrument = z.enum(['violin', 'viola', 'cello', 'bass']).nullable();
@@ -48,7 +49,7 @@ export interface TakenIn {
 
 /** Reads a file and puts it on the shelf; with a problem nothing is stored. */
 export async function takeIn(studioId: string, fileName: string, bytes: Uint8Array): Promise<Result<TakenIn>> {
-  const sha256 = createHash('sha256').update(bytes).digest('hex');
+  const sha256 = digestOf(bytes);
   const known = await knownPiece(studioId, sha256);
   if (known) return good(known);
   const read = await inWorker('readFile', { bytes });
@@ -57,16 +58,10 @@ export async function takeIn(studioId: string, fileName: string, bytes: Uint8Arr
   const name = title === 'Untitled' ? fileName.replace(/\.(musicxml|xml|mxl|abc)$/i, '') : title;
   try {
     const pieceId = await inTransaction(async (client) => {
-      await client.query('INSERT INTO sources (studio_id, sha256, file_name, bytes) VALUES ($1, $2, $3, $4) ON CONFLICT (studio_id, sha256) DO NOTHING', [
-        studioId,
-        sha256,
-        fileName,
-        Buffer.from(bytes),
-      ]);
+      const sourceId = await keepSource(client, studioId, fileName, bytes);
       const { rows } = await client.query<{ id: string }>(
-        `INSERT INTO pieces (studio_id, source_id, title, composer, warnings)
-         SELECT $1, id, $3, $4, $5 FROM sources WHERE studio_id = $1 AND sha256 = $2 RETURNING id`,
-        [studioId, sha256, name, composer, JSON.stringify(warnings)],
+        'INSERT INTO pieces (studio_id, source_id, title, composer, warnings) VALUES ($1, $2, $3, $4, $5) RETURNING id',
+        [studioId, sourceId, name, composer, JSON.stringify(warnings)],
       );
       const piece = rows[0]!.id;
       for (const [position, part] of parts.entries()) {
@@ -76,15 +71,7 @@ export async function takeIn(studioId: string, fileName: string, bytes: Uint8Arr
         );
         const partId = stored.rows[0]!.id;
         await client.query('INSERT INTO markings (studio_id, part_id, name) VALUES ($1, $2, $3)', [studioId, partId, 'Section']);
-        await client.query(
-          `INSERT INTO passages (studio_id, part_id, position, name, from_bar, to_bar)
-           SELECT $1, $2, position, name, from_bar, to_bar FROM jsonb_to_recordset($3) AS row (position int, name text, from_bar int, to_bar int)`,
-          [
-            studioId,
-            partId,
-            JSON.stringify(part.passages.map((passage, i) => ({ position: i, name: passage.name, from_bar: passage.fromBar, to_bar: passage.toBar }))),
-          ],
-        );
+        await writePassages(client, studioId, partId, part.passages);
       }
       return piece;
     });

@@ -125,15 +125,12 @@ function editPlace(result: Part, print: Part, { kind, mark }: PrintEdit, tick: n
       result.words = result.words.filter((word) => word.tick !== tick || word.source === undefined);
       return;
     case 'tempo': {
-      const others = result.tempi.filter((other) => other.tick !== tick);
-      const tempo = parseTempo(value);
-      const before = others.filter((other) => other.tick <= tick).at(-1) ?? print.tempi[0];
-      const quartersPerMinute = tempo.quartersPerMinute ?? before?.quartersPerMinute;
-      const words = value !== STRUCK && tempo.words ? [{ tick, text: tempo.words }] : [];
-      result.words = inOrder([...result.words, ...words]);
-      const added: TempoMark[] =
-        value === STRUCK || quartersPerMinute === undefined || tempo.quartersPerMinute === null ? [] : [{ tick, quartersPerMinute, printed: tempo.printed }];
-      result.tempi = fromTheStart([...others.filter((other) => other.source !== undefined || other.printed !== null || other.tick > 0), ...added]);
+      const { words, quartersPerMinute, printed } = parseTempo(value);
+      if (value !== STRUCK && words) result.words = inOrder([...result.words, { tick, text: words }]);
+      const added: TempoMark[] = value === STRUCK || quartersPerMinute === null ? [] : [{ tick, quartersPerMinute, printed }];
+      // A mark that only carries the first tempo back to the beginning is made anew.
+      const others = result.tempi.filter((other) => other.tick !== tick && (other.source !== undefined || other.printed !== null || other.tick > 0));
+      result.tempi = fromTheStart([...others, ...added]);
       return;
     }
     case 'hairpin': {

@@ -3,90 +3,98 @@ import { sayNote } from '../score/address';
 import { accidentalStates } from '../score/accidentals';
 import { keyAlter, letterIndex } from '../score/pitch';
 import type { Note, Part } from '../score/score';
-import type { ReadingAid } from './aid';
+import type { AidKind, ReadingAid } from './aid';
 import { fullName, noteName, signName } from './words';
 
-/** Notes of one staff in bar after bar; a reader's memory is about one bar long. */
+/** Notes of one staff in bar after bar; a reader's memory is about one bar long. One aid for each line of the staff in a bar. */
 export function accidentalAids(part: Part): ReadingAid[] {
   const states = accidentalStates(part);
-  const say = (note: Note) => sayNote(part, note, part.ticksPerQuarter);
   const aids: ReadingAid[] = [];
-  const add = (kind: ReadingAid['kind'], note: Note, other: Note, text: string, reminder: boolean) =>
-    aids.push({
-      id: `${kind} ${note.id}`,
-      kind,
-      noteIds: [note.id, other.id],
-      barIndex: note.barIndex,
-      onset: note.onset,
-      text,
-      count: null,
-      remedy: reminder ? { text: `Put a reminder: ${signName(note.written.alter)} in brackets`, target: note.id, kind: 'accidental', value: 'bracket' } : null,
-    });
   for (const staff of staves(part)) {
     const bars = byBar(staff);
-    const reminded = new Set<string>();
     for (const [barIndex, notes] of bars) {
-      const key = keyAt(part, notes[0]!.onset);
+      const seen = new Set<number>();
       notes.forEach((note, i) => {
-        if (note.accidental || note.tiedFrom || note.grace) return;
-        const line = `${barIndex}/${letterIndex(note.written)}`;
-        if (reminded.has(line)) return;
-        const state = states.get(note.id)!;
-        const { from } = state;
-        const alter = note.written.alter;
-        const sameLine = notes.slice(0, i).filter((other) => letterIndex(other.written) === letterIndex(note.written));
-        if (from) {
-          const signs = sameLine.filter((other) => other.accidental);
-          const cancelled = signs.find((other) => other.written.alter !== alter && other !== from);
-          if (cancelled && from.written.alter === alter) {
-            add(
-              'sign cancelled',
-              note,
-              from,
-              `${fullName(note.written)}: the ${signName(cancelled.written.alter)} at ${say(cancelled)} was cancelled at ${say(from)}.`,
-              true,
-            );
-            reminded.add(line);
-          } else if (alter !== keyAlter(key, note.written.step) && notes.indexOf(from) < i - 1 && notes[i - 1] !== sameLine.at(-1)) {
-            add('sign still holds', note, from, `${noteName(note.written)}: the ${signName(alter)} at ${say(from)} still holds.`, true);
-            reminded.add(line);
-          }
-          return;
-        }
-        const octave = notes.slice(0, i).find((other) => other.accidental && other.written.step === note.written.step && other.written.alter !== alter);
-        if (octave) {
-          const where = letterIndex(octave.written) > letterIndex(note.written) ? 'an octave or more higher' : 'an octave or more lower';
-          add(
-            'other octave',
-            note,
-            octave,
-            `${fullName(note.written)}, or ${noteName(octave.written)}? The ${signName(octave.written.alter)} at ${say(octave)} stands ${where} and holds only there.`,
-            true,
-          );
-          reminded.add(line);
-          return;
-        }
-        const before = bars.get(barIndex - 1) ?? [];
-        const last = before.findLast((other) => other.written.step === note.written.step);
-        if (!last || last.written.alter === alter) return;
-        if (letterIndex(last.written) === letterIndex(note.written)) {
-          const tied = last.tiedTo ? `, even where the tie carries it over the bar line` : '';
-          add('old sign gone', note, last, `${fullName(note.written)}: the ${signName(last.written.alter)} of ${say(last)} ended with its bar${tied}.`, true);
-        } else {
-          add(
-            'cross-relation',
-            note,
-            last,
-            `${fullName(note.written)} against the ${noteName(last.written)} at ${say(last)} in another octave: a cross-relation, meant so?`,
-            true,
-          );
-        }
-        reminded.add(line);
+        const line = letterIndex(note.written);
+        if (note.accidental || note.tiedFrom || note.grace || seen.has(line)) return;
+        const trap = trapAt({ part, note, earlier: notes.slice(0, i), lastBar: bars.get(barIndex - 1) ?? [], from: states.get(note.id)!.from });
+        if (!trap) return;
+        seen.add(line);
+        aids.push(aidFor(note, trap));
       });
     }
   }
   return aids;
 }
+
+interface Reading {
+  part: Part;
+  /** A note without a sign of its own. */
+  note: Note;
+  /** What stands before it in its bar, on the same staff. */
+  earlier: readonly Note[];
+  lastBar: readonly Note[];
+  /** The note in this bar whose sign still holds for it. */
+  from: Note | null;
+}
+
+interface Trap {
+  kind: AidKind;
+  other: Note;
+  text: string;
+}
+
+function trapAt(reading: Reading): Trap | null {
+  return reading.from ? whereASignHolds(reading, reading.from) : (anotherOctave(reading) ?? fromTheLastBar(reading));
+}
+
+/** A sign earlier in the bar counts for the note: it may be forgotten, or the one before it may be remembered. */
+function whereASignHolds({ part, note, earlier }: Reading, from: Note): Trap | null {
+  const { alter, step } = note.written;
+  const onLine = earlier.filter((other) => letterIndex(other.written) === letterIndex(note.written));
+  const cancelled = onLine.find((other) => other.accidental && other.written.alter !== alter && other !== from);
+  if (cancelled && from.written.alter === alter) {
+    const text = `${fullName(note.written)}: the ${signName(cancelled.written.alter)} at ${say(part, cancelled)} was cancelled at ${say(part, from)}.`;
+    return { kind: 'sign cancelled', other: from, text };
+  }
+  const rightAfter = earlier.at(-1) === onLine.at(-1) || earlier.indexOf(from) >= earlier.length - 1;
+  if (alter === keyAlter(keyAt(part, note.onset), step) || rightAfter) return null;
+  return { kind: 'sign still holds', other: from, text: `${noteName(note.written)}: the ${signName(alter)} at ${say(part, from)} still holds.` };
+}
+
+function anotherOctave({ part, note, earlier }: Reading): Trap | null {
+  const other = earlier.find((each) => each.accidental && each.written.step === note.written.step && each.written.alter !== note.written.alter);
+  if (!other) return null;
+  const where = letterIndex(other.written) > letterIndex(note.written) ? 'an octave or more higher' : 'an octave or more lower';
+  const text = `${fullName(note.written)}, or ${noteName(other.written)}? The ${signName(other.written.alter)} at ${say(part, other)} stands ${where} and holds only there.`;
+  return { kind: 'other octave', other, text };
+}
+
+/** A sign of the bar before, which ended with it. What the key signature said there is no sign. */
+function fromTheLastBar({ part, note, lastBar }: Reading): Trap | null {
+  const last = lastBar.findLast((other) => other.written.step === note.written.step);
+  if (!last || last.written.alter === note.written.alter || last.written.alter === keyAlter(keyAt(part, last.onset), last.written.step)) return null;
+  if (letterIndex(last.written) === letterIndex(note.written)) {
+    const tied = last.tiedTo ? ', even where the tie carries it over the bar line' : '';
+    const text = `${fullName(note.written)}: the ${signName(last.written.alter)} of ${say(part, last)} ended with its bar${tied}.`;
+    return { kind: 'old sign gone', other: last, text };
+  }
+  const text = `${fullName(note.written)} against the ${noteName(last.written)} at ${say(part, last)} in another octave: a cross-relation, meant so?`;
+  return { kind: 'cross-relation', other: last, text };
+}
+
+const say = (part: Part, note: Note): string => sayNote(part, note, part.ticksPerQuarter);
+
+const aidFor = (note: Note, { kind, other, text }: Trap): ReadingAid => ({
+  id: `${kind} ${note.id}`,
+  kind,
+  noteIds: [note.id, other.id],
+  barIndex: note.barIndex,
+  onset: note.onset,
+  text,
+  count: null,
+  remedy: { text: `Put a reminder: ${signName(note.written.alter)} in brackets`, target: note.id, kind: 'accidental', value: 'bracket' },
+});
 
 function staves(part: Part): Note[][] {
   const found = new Map<number, Note[]>();

@@ -40,6 +40,11 @@ describe('accidentals', () => {
     ],
     ['said once for a note that comes again', 'F#4 G4 A4 B4 | F4 G4 F4 G4', ['2/1 old sign gone: F natural: the sharp of 1/1 ended with its bar.']],
   ])('%s', (_, music, expected) => expect(said(music).filter((text) => !text.includes('held over'))).toEqual(expected));
+  test('a note that is other because the key changed is no trap', () => {
+    const { part } = makeScore('violin', 'F#4 G4 A4 B4 | F4 G4 A4 B4', { fifths: 1 });
+    const changed = { ...part, keys: [...part.keys, { tick: 4 * TICKS, fifths: 0 }], notes: part.notes.map((note) => ({ ...note, accidental: null })) };
+    expect(readingAids(changed, usualPlayer('violin'))).toEqual([]);
+  });
   test('the remedy is a reminder before the note', () => {
     const [aid] = aids('F#4 G4 A4 B4 | F4 G4 A4 B4');
     expect(aid!.remedy).toMatchObject({ kind: 'accidental', value: 'bracket', target: aid!.noteIds[0] });

@@ -9,7 +9,7 @@ import { cutPassage } from '../../core/formats/musicxml/cut';
 import { writeMarked } from '../../core/formats/musicxml/write';
 import { linesOf } from '../../core/score/lines';
 import { playedOrder } from '../../core/score/played';
-import { damage, damaged } from '../support/damage';
+import { damage, damaged, typedNonsense } from '../support/damage';
 import { EVERYTHING, EVERYTHING_TIMEWISE } from '../support/everything';
 
 const CASES = Number(process.env.FUZZ_CASES ?? 12_000);
@@ -23,40 +23,7 @@ const bytes = (source: Uint8Array) =>
   });
 const text = (source: string) => damage(source.length).map((steps) => encode(damaged(source, steps)));
 const utf16 = (source: string) => text(source).map((changed) => Uint8Array.from([0xff, 0xfe, ...Array.from(changed).flatMap((byte) => [byte, 0])]));
-const typed = fc
-  .array(
-    fc.oneof(
-      fc.constantFrom(
-        'A',
-        'B2',
-        '(',
-        ')',
-        '[',
-        ']',
-        '|',
-        ':|',
-        '|:',
-        '{',
-        '}',
-        '"x"',
-        '!p!',
-        '(3',
-        '-',
-        '&',
-        '\n',
-        'K:G\n',
-        'V:2\n',
-        '[M:3/4]',
-        'w:la\n',
-        '^',
-        '/',
-        'Z4',
-      ),
-      fc.string({ maxLength: 8 }),
-    ),
-    { maxLength: 40 },
-  )
-  .map((pieces) => encode(`X:1\nM:4/4\nL:1/8\nK:D\n${pieces.join('')}`));
+const typed = typedNonsense.map(encode);
 
 const KINDS: ReadonlyArray<[name: string, inputs: fc.Arbitrary<Uint8Array>, share: number]> = [
   ['MusicXML, damaged structure', text(EVERYTHING), 0.3],

@@ -48,3 +48,47 @@ export function damaged(source: string, steps: Damage): string {
   }
   return text;
 }
+
+/** ABC that nobody meant: pieces of the notation and of nothing, after a proper head. */
+export const typedNonsense = fc
+  .array(
+    fc.oneof(
+      fc.constantFrom(
+        'A',
+        'B2',
+        '(',
+        ')',
+        '[',
+        ']',
+        '|',
+        ':|',
+        '|:',
+        '{',
+        '}',
+        '"x"',
+        '"x',
+        '!p!',
+        '!',
+        '(3',
+        '-',
+        '>',
+        '<',
+        '&',
+        '\n',
+        'K:G\n',
+        'V:2\n',
+        '[M:3/4]',
+        '[K:',
+        'w:la\n',
+        '^',
+        '/',
+        'Z4',
+        'y',
+        '~',
+        '%%',
+      ),
+      fc.string({ maxLength: 8 }),
+    ),
+    { maxLength: 40 },
+  )
+  .map((pieces) => `X:1\nM:4/4\nL:1/8\nK:D\n${pieces.join('')}`);

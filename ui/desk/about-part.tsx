@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { Dialog } from 'radix-ui';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { SOUNDS, type Sounds } from '@/core/instruments/as-told';
 import { readMarksFile } from '@/core/formats/marks-file';
 import { changeTo, type Change } from '@/core/marking/change';
@@ -11,6 +11,7 @@ import { splitKey, type Marking } from '@/core/marking/mark';
 import { INSTRUMENT_KINDS } from '@/core/instruments/instrument';
 import { orderInWords, playedOrder } from '@/core/score/played';
 import type { InstrumentKind, Part } from '@/core/score/score';
+import { FileButton, SCORE_FILES } from '@/ui/kit/file-button';
 import { ProblemNote, problemOf, type Problem } from '@/ui/kit/problem';
 import { CONTENT, giveBack, OVERLAY } from './dialogs';
 import type { DeskData, DeskSettings } from './types';
@@ -122,7 +123,6 @@ export function AboutPart({ open, data, part, told, onOpen, onClosed, onTold, ma
 /** Other editions of the part: those that were brought in, and a way to bring one in. */
 function Editions({ data }: { data: DeskData }) {
   const router = useRouter();
-  const chooser = useRef<HTMLInputElement>(null);
   const [working, setWorking] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
   async function bringIn(file: File) {
@@ -150,22 +150,9 @@ function Editions({ data }: { data: DeskData }) {
           </li>
         ))}
       </ul>
-      <input
-        ref={chooser}
-        type="file"
-        accept=".musicxml,.xml,.mxl,.abc"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Another edition"
-        onChange={(event) => {
-          const [file] = [...(event.target.files ?? [])];
-          event.target.value = '';
-          if (file) void bringIn(file);
-        }}
-      />
-      <button type="button" className="button justify-self-start" disabled={working} onClick={() => chooser.current?.click()}>
+      <FileButton label="Another edition" accept={SCORE_FILES} className="justify-self-start" disabled={working} onFiles={([file]) => void bringIn(file!)}>
         {working ? 'Comparing …' : 'Compare with another file'}
-      </button>
+      </FileButton>
       {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
     </section>
   );
@@ -173,7 +160,6 @@ function Editions({ data }: { data: DeskData }) {
 
 /** Reads a marks file back: what is marked already stays, what has no place here is named. */
 function MarksIn({ part, marking, onChange }: Pick<Props, 'marking' | 'onChange'> & { part: Part }) {
-  const chooser = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   async function readIn(file: File) {
@@ -203,22 +189,9 @@ function MarksIn({ part, marking, onChange }: Pick<Props, 'marking' | 'onChange'
   return (
     <section aria-label="Marks from a file" className="grid gap-2">
       <h2 className="text-base">Marks from a file</h2>
-      <input
-        ref={chooser}
-        type="file"
-        accept=".json"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Marks file"
-        onChange={(event) => {
-          const [file] = [...(event.target.files ?? [])];
-          event.target.value = '';
-          if (file) void readIn(file);
-        }}
-      />
-      <button type="button" className="button justify-self-start" onClick={() => chooser.current?.click()}>
+      <FileButton label="Marks file" accept=".json" className="justify-self-start" onFiles={([file]) => void readIn(file!)}>
         Read marks from a file
-      </button>
+      </FileButton>
       {said && (
         <p role="status" className="text-[13px]">
           {said}

@@ -42,9 +42,9 @@ export function halfStep(pitch: Pitch, by: 1 | -1): Pitch | null {
   return within({ ...natural, alter: midiOf(pitch) + by - midiOf(natural) });
 }
 
-/** The same sound spelled on the letter above, below, and back. */
+/** The same sound spelled on the next letter that can have it; after the last one from the first again. */
 export function respelled(pitch: Pitch): Pitch | null {
-  const spellings = [-1, 0, 1]
+  const spellings = [-2, -1, 0, 1, 2]
     .map((letters) => {
       const natural = naturalAt(letterIndex(pitch) + letters);
       return { ...natural, alter: midiOf(pitch) - midiOf(natural) };

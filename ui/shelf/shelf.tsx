@@ -3,7 +3,8 @@
 import { Download, FileUp, Keyboard, LoaderCircle, Music2, Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useRef, useState, type DragEvent } from 'react';
+import { useState, type DragEvent } from 'react';
+import { FileButton, SCORE_FILES } from '@/ui/kit/file-button';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import { TypedPassage } from './typed-passage';
@@ -30,7 +31,6 @@ export interface ShelfPiece {
 
 export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[] }) {
   const router = useRouter();
-  const chooser = useRef<HTMLInputElement>(null);
   const [reading, setReading] = useState<string | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
   const [notice, setNotice] = useState<string | null>(null);
@@ -104,23 +104,16 @@ export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[]
             <br />
             <span className="text-soft">MusicXML (.musicxml, .xml, .mxl) or ABC (.abc), up to 32 MB. It is kept exactly as it came.</span>
           </p>
-          <input
-            ref={chooser}
-            type="file"
+          <FileButton
+            label="Score file"
+            accept={SCORE_FILES}
             multiple
-            accept=".musicxml,.xml,.mxl,.abc"
-            className="sr-only"
-            tabIndex={-1}
-            aria-label="Score file"
-            onChange={(event) => {
-              const files = [...(event.target.files ?? [])];
-              event.target.value = '';
-              if (files.length) void takeIn(files);
-            }}
-          />
-          <button type="button" className="button button-spruce" disabled={reading !== null} onClick={() => chooser.current?.click()}>
+            className="button-spruce"
+            disabled={reading !== null}
+            onFiles={(files) => void takeIn(files)}
+          >
             Choose a file
-          </button>
+          </FileButton>
           <button type="button" className="button" onClick={() => setTyping(true)}>
             <Keyboard size={15} aria-hidden /> Type a passage
           </button>

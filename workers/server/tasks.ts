@@ -4,7 +4,7 @@ import type { InstrumentKind, Warning } from '../../core/score/score';
 import { isZip, newContainer } from '../../core/formats/container';
 import { musicXmlFromAbc } from '../../core/formats/abc/to-musicxml';
 import type { AbcProblem } from '../../core/formats/abc/tune';
-import { cutPart, cutPassage } from '../../core/formats/musicxml/cut';
+import { cutPart, cutPassage, forEngraver } from '../../core/formats/musicxml/cut';
 import { applyEdits } from '../../core/formats/musicxml/edits';
 import { likeTheFile, readScoreBytes } from '../../core/formats/read';
 import { readMusicXml } from '../../core/formats/musicxml/read';
@@ -82,7 +82,7 @@ export async function readTyped({ abc, widthPx }: { abc: string; widthPx: number
   const read = readMusicXml(typed.value.musicXml);
   if (!read.ok) return read;
   const { score, document } = read.value;
-  const engraving = await engrave(document.text, widthPx).catch(() => null);
+  const engraving = await engrave(forEngraver(document.text), widthPx).catch(() => null);
   return good({
     title: score.title,
     parts: score.parts.map(({ name, instrument, bars, notes }) => ({ name, instrument, bars: bars.length, notes: notes.length })),

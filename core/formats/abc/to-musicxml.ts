@@ -161,7 +161,8 @@ class PartWriter {
           break;
       }
     }
-    return { xml: xml + decorationsOf(bar.after).before.join(''), length };
+    const { before, after } = decorationsOf(bar.after);
+    return { xml: xml + before.join('') + after.join(''), length };
   }
 
   private changed(attribute: string): string {

@@ -52,7 +52,7 @@ export function cutPassage(document: MusicXmlDocument, part: Part, marking: Mark
 const NUMERALS = ['', 'I', 'II', 'III', 'IV', 'V', 'VI'];
 
 /** Signs that engravers leave out of notes are turned into ones that they draw. */
-function forEngraver(bars: string): string {
+export function forEngraver(bars: string): string {
   return bars
     .replace(/<string\b[^>]*>\s*([1-6])\s*<\/string>/g, (_, number: string) => `<fingering>${NUMERALS[Number(number)]}</fingering>`)
     .replace(/<thumb-position\s*\/>/g, '<fingering>T</fingering>')
