@@ -9,6 +9,8 @@ import { fullName, noteName, signName } from './words';
 /** Notes of one staff in bar after bar; a reader's memory is about one bar long. One aid for each line of the staff in a bar. */
 export function accidentalAids(part: Part): ReadingAid[] {
   const states = accidentalStates(part);
+  // A file may leave signs out that the reader will see all the same.
+  const signed = (note: Note) => note.accidental !== null || states.get(note.id)!.needed;
   const aids: ReadingAid[] = [];
   for (const staff of staves(part)) {
     const bars = byBar(staff);
@@ -16,8 +18,8 @@ export function accidentalAids(part: Part): ReadingAid[] {
       const seen = new Set<number>();
       notes.forEach((note, i) => {
         const line = letterIndex(note.written);
-        if (note.accidental || note.tiedFrom || note.grace || seen.has(line)) return;
-        const trap = trapAt({ part, note, earlier: notes.slice(0, i), lastBar: bars.get(barIndex - 1) ?? [], from: states.get(note.id)!.from });
+        if (signed(note) || note.tiedFrom || note.grace || seen.has(line)) return;
+        const trap = trapAt({ part, note, earlier: notes.slice(0, i), lastBar: bars.get(barIndex - 1) ?? [], from: states.get(note.id)!.from, signed });
         if (!trap) return;
         seen.add(line);
         aids.push(aidFor(note, trap));
@@ -36,6 +38,7 @@ interface Reading {
   lastBar: readonly Note[];
   /** The note in this bar whose sign still holds for it. */
   from: Note | null;
+  signed(note: Note): boolean;
 }
 
 interface Trap {
@@ -49,10 +52,10 @@ function trapAt(reading: Reading): Trap | null {
 }
 
 /** A sign earlier in the bar counts for the note: it may be forgotten, or the one before it may be remembered. */
-function whereASignHolds({ part, note, earlier }: Reading, from: Note): Trap | null {
+function whereASignHolds({ part, note, earlier, signed }: Reading, from: Note): Trap | null {
   const { alter, step } = note.written;
   const onLine = earlier.filter((other) => letterIndex(other.written) === letterIndex(note.written));
-  const cancelled = onLine.find((other) => other.accidental && other.written.alter !== alter && other !== from);
+  const cancelled = onLine.find((other) => signed(other) && other.written.alter !== alter && other !== from);
   if (cancelled && from.written.alter === alter) {
     const text = `${fullName(note.written)}: the ${signName(cancelled.written.alter)} at ${say(part, cancelled)} was cancelled at ${say(part, from)}.`;
     return { kind: 'sign cancelled', other: from, text };
@@ -62,8 +65,8 @@ function whereASignHolds({ part, note, earlier }: Reading, from: Note): Trap | n
   return { kind: 'sign still holds', other: from, text: `${noteName(note.written)}: the ${signName(alter)} at ${say(part, from)} still holds.` };
 }
 
-function anotherOctave({ part, note, earlier }: Reading): Trap | null {
-  const other = earlier.find((each) => each.accidental && each.written.step === note.written.step && each.written.alter !== note.written.alter);
+function anotherOctave({ part, note, earlier, signed }: Reading): Trap | null {
+  const other = earlier.find((each) => signed(each) && each.written.step === note.written.step && each.written.alter !== note.written.alter);
   if (!other) return null;
   const where = letterIndex(other.written) > letterIndex(note.written) ? 'an octave or more higher' : 'an octave or more lower';
   const text = `${fullName(note.written)}, or ${noteName(other.written)}? The ${signName(other.written.alter)} at ${say(part, other)} stands ${where} and holds only there.`;

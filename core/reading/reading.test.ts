@@ -45,6 +45,13 @@ describe('accidentals', () => {
     const changed = { ...part, keys: [...part.keys, { tick: 4 * TICKS, fifths: 0 }], notes: part.notes.map((note) => ({ ...note, accidental: null })) };
     expect(readingAids(changed, usualPlayer('violin'))).toEqual([]);
   });
+  test('a file that leaves its signs out reads the same', () => {
+    const { part } = makeScore('violin', 'F#4 G4 A4 B4 | F#4 G4 A4 F#4 | F4 G4 A4 B4');
+    const bare = { ...part, notes: part.notes.map((note) => ({ ...note, accidental: null })) };
+    const kinds = (each: typeof part) => readingAids(each, usualPlayer('violin')).map(({ kind, noteIds }) => `${kind} ${noteIds[0]}`);
+    expect(kinds(part)).toHaveLength(2);
+    expect(kinds(bare)).toEqual(kinds(part));
+  });
   test('the remedy is a reminder before the note', () => {
     const [aid] = aids('F#4 G4 A4 B4 | F4 G4 A4 B4');
     expect(aid!.remedy).toMatchObject({ kind: 'accidental', value: 'bracket', target: aid!.noteIds[0] });

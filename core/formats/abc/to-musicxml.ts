@@ -83,7 +83,7 @@ class PartWriter {
         const bars = Math.max(1, Math.min(999, Math.round(rest.rest!.text ?? 1)));
         for (let k = 0; k < bars; k++) {
           const body = `<note><rest measure="yes"/><duration>${this.nominal()}</duration><voice>1</voice></note>`;
-          measures.push(this.measure(String(++number), false, k === 0 ? bar : null, opening && k === 0 ? opening : '', body, k === bars - 1 ? bar : null));
+          measures.push(this.measure(String(++number), false, k === 0 ? bar : null, k === 0 ? opening : '', body, k === bars - 1 ? bar : null));
         }
         continue;
       }
@@ -104,6 +104,7 @@ class PartWriter {
 
   private measure(number: string, implicit: boolean, left: AbcBar | null, opening: string, body: string, right: AbcBar | null): string {
     const ending = left?.endingStart?.replace(/[^\d,]/g, '');
+    if (ending) this.endingNumber = ending;
     const start =
       left && (left.repeatStart || ending)
         ? `<barline location="left">${ending ? `<ending number="${ending}" type="start"/>` : ''}${left.repeatStart ? '<repeat direction="forward"/>' : ''}</barline>\n`
@@ -114,7 +115,6 @@ class PartWriter {
       const stop = right.endingStop ? `<ending number="${this.endingNumber}" type="stop"/>` : '';
       end = `<barline location="right">${style ? `<bar-style>${style}</bar-style>` : ''}${stop}${right.repeatEnd ? '<repeat direction="backward"/>' : ''}</barline>\n`;
     }
-    if (ending) this.endingNumber = ending;
     return `<measure number="${number}"${implicit ? ' implicit="yes"' : ''}>\n${opening}${start}${body}${end}</measure>`;
   }
 
