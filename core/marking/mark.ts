@@ -9,6 +9,9 @@ import { WRITABLE_ARTICULATIONS, type Note, type WritableArticulation } from '..
 /** Fingers and bows: what the player does. */
 export const PLAYER_KINDS = ['finger', 'string', 'covered', 'bow', 'retake', 'hook', 'slur'] as const;
 
+/** What the coach wishes of the bow, at a note, a bar or a run of bars (`wishes.ts`). */
+export const BOW_WISH_KINDS = ['bow-zone', 'bow-amount', 'bow-from', 'bow-to', 'stroke', 'slur-is', 'sound-school', 'chord-way', 'unequal'] as const;
+
 /** Edits against the print, at a note or at a place. */
 export const NOTE_EDIT_KINDS = ['pitch', 'accidental', ...WRITABLE_ARTICULATIONS.map((name) => `articulation:${name}` as const)] as const;
 export const PLACE_EDIT_KINDS = ['dynamic', 'hairpin', 'tempo', 'text', 'printed-text', 'divisi'] as const;
@@ -17,21 +20,35 @@ export const PLACE_EDIT_KINDS = ['dynamic', 'hairpin', 'tempo', 'text', 'printed
 export const WORD_KINDS = ['character', 'goal', 'away', 'tune', 'listen', 'question', 'words'] as const;
 
 export type PlayerKind = (typeof PLAYER_KINDS)[number];
+export type BowWishKind = (typeof BOW_WISH_KINDS)[number];
 export type EditKind = (typeof NOTE_EDIT_KINDS)[number] | (typeof PLACE_EDIT_KINDS)[number];
 export type WordKind = (typeof WORD_KINDS)[number];
-export type MarkKind = PlayerKind | EditKind | WordKind;
+export type MarkKind = PlayerKind | BowWishKind | EditKind | WordKind;
 
 export const EDIT_KINDS: readonly EditKind[] = [...NOTE_EDIT_KINDS, ...PLACE_EDIT_KINDS];
-export const MARK_KINDS: readonly MarkKind[] = [...PLAYER_KINDS, ...EDIT_KINDS, ...WORD_KINDS];
+export const MARK_KINDS: readonly MarkKind[] = [...PLAYER_KINDS, ...BOW_WISH_KINDS, ...EDIT_KINDS, ...WORD_KINDS];
 
 const EDITS: ReadonlySet<string> = new Set(EDIT_KINDS);
 const WORDS: ReadonlySet<string> = new Set(WORD_KINDS);
 export const isEditKind = (kind: MarkKind): kind is EditKind => EDITS.has(kind);
+export const isBowWishKind = (kind: MarkKind): kind is BowWishKind => (BOW_WISH_KINDS as readonly string[]).includes(kind);
 export const isWordKind = (kind: MarkKind): kind is WordKind => WORDS.has(kind);
 export const articulationKind = (name: WritableArticulation): EditKind => `articulation:${name}`;
 
 /** Strikes out what the edition prints. */
 export const STRUCK = 'none';
+
+/** Parts of the bow by their names. */
+export const BOW_ZONES = ['frog', 'lower half', 'balance', 'middle', 'upper half', 'tip', 'whole bow'] as const;
+export type BowZone = (typeof BOW_ZONES)[number];
+
+export const STROKE_WISHES = ['détaché', 'tenuto', 'staccato', 'martelé', 'portato', 'spiccato', 'accent'] as const;
+export type StrokeWish = (typeof STROKE_WISHES)[number];
+
+export const CHORD_WAYS = ['rolled', 'two and two', 'together'] as const;
+export type ChordWay = (typeof CHORD_WAYS)[number];
+
+export const UNEQUAL_RATIOS = ['even', '3:2', '5:3', '2:1', '3:1'] as const;
 
 /** Kinds with a short list of values. */
 export const MARK_VALUES: Readonly<Partial<Record<MarkKind, readonly string[]>>> = {
@@ -44,6 +61,15 @@ export const MARK_VALUES: Readonly<Partial<Record<MarkKind, readonly string[]>>>
   slur: ['split', 'join'],
   /** One finger over two strings, from this note on. */
   covered: ['yes'],
+  'bow-zone': BOW_ZONES,
+  stroke: STROKE_WISHES,
+  /** At the first note of a printed slur: one bow, or a phrase that is bowed note by note. */
+  'slur-is': ['bow', 'phrase'],
+  /** How quiet notes are made: much bow and hardly any weight, or slow bow and a live vibrato. */
+  'sound-school': ['flowing', 'held'],
+  'chord-way': CHORD_WAYS,
+  /** Long to short of each pair of the shorter notes, within the beat. */
+  unequal: UNEQUAL_RATIOS,
   /** show: the sign is printed; bracket: as a reminder. */
   accidental: ['show', 'bracket', STRUCK],
   dynamic: [...DYNAMIC_NAMES, STRUCK],
@@ -63,10 +89,35 @@ export const LONGEST_TEXT = 600;
 export function valueProblem(kind: MarkKind, value: string): string | null {
   const listed = MARK_VALUES[kind];
   if (listed) return listed.includes(value) ? null : `Use one of ${listed.join(', ')}.`;
+  if (kind === 'bow-amount') return BOW_AMOUNT.test(value) ? null : 'Use little, half, whole, or a length such as 12 cm.';
+  if (kind === 'bow-from' || kind === 'bow-to') return bowPlace(value) ? null : `Use ${BOW_ZONES.slice(0, -1).join(', ')}, or a place from 0 % (frog) to 100 % (tip).`;
   if (kind === 'pitch') return parsePitch(value) ? null : 'Use a written pitch such as F#4 or Bb3.';
   if (kind === 'hairpin') return value === STRUCK || parseHairpin(value) ? null : 'Use "crescendo" or "diminuendo" with the bar index and the tick of its end.';
   return value.trim() !== '' && value.length <= LONGEST_TEXT ? null : `Use 1 to ${LONGEST_TEXT} characters.`;
 }
+
+const BOW_AMOUNT = /^(little|half|whole|(?:[1-9]\d?(?:\.\d)?) cm)$/;
+
+/** A stretch of the bow that a place is said by, 0 frog to 1 tip; null for what is no place. @example `bowPlace('63 %')` */
+export function bowPlace(value: string): { from: number; to: number } | null {
+  const percent = /^(\d{1,3}) %$/.exec(value);
+  if (percent) {
+    const at = Number(percent[1]) / 100;
+    return at <= 1 ? { from: at, to: at } : null;
+  }
+  return value === 'whole bow' ? null : (ZONES[value as BowZone] ?? null);
+}
+
+/** Where the parts of the bow lie, 0 frog to 1 tip (common practice; the balance point about a quarter from the frog). */
+export const ZONES: Readonly<Record<BowZone, { from: number; to: number }>> = {
+  frog: { from: 0, to: 0.15 },
+  'lower half': { from: 0, to: 0.5 },
+  balance: { from: 0.2, to: 0.36 },
+  middle: { from: 0.38, to: 0.62 },
+  'upper half': { from: 0.5, to: 1 },
+  tip: { from: 0.85, to: 1 },
+  'whole bow': { from: 0, to: 1 },
+};
 
 /** A hairpin's value: its kind and where it ends, bar index and ticks into that bar. */
 export interface HairpinValue {

@@ -1,7 +1,7 @@
 /** Marks of every kind at every sort of target, for tests of what goes out and comes back. */
 import { DYNAMIC_NAMES } from '../score/dynamics';
 import type { Part } from '../score/score';
-import { hairpinValue, MARK_VALUES, markKey, NOTE_EDIT_KINDS, PLAYER_KINDS, type Mark, type MarkKind } from '../marking/mark';
+import { BOW_WISH_KINDS, hairpinValue, MARK_VALUES, markKey, NOTE_EDIT_KINDS, PLAYER_KINDS, type Mark, type MarkKind } from '../marking/mark';
 import { barTarget, placeTarget } from '../marking/target';
 
 /** At every n-th note a mark of each kind that a note can carry. */
@@ -10,8 +10,8 @@ export function everyMark(part: Part, n: number): Record<string, Mark> {
   part.notes.forEach((note, i) => {
     if (i % n) return;
     const set = (target: string, kind: MarkKind, value: string) => (marking[markKey(target, kind)] = { value, origin: 'coach' });
-    for (const kind of [...PLAYER_KINDS, ...NOTE_EDIT_KINDS]) {
-      const values = MARK_VALUES[kind] ?? ['F#4', 'Bb4', 'G4'];
+    for (const kind of [...PLAYER_KINDS, ...BOW_WISH_KINDS, ...NOTE_EDIT_KINDS]) {
+      const values = MARK_VALUES[kind] ?? OPEN_VALUES[kind]!;
       set(note.id, kind, values[i % values.length]!);
     }
     const here = placeTarget(note.barIndex, note.tick);
@@ -23,3 +23,11 @@ export function everyMark(part: Part, n: number): Record<string, Mark> {
   });
   return marking;
 }
+
+const PLACES = ['frog', 'tip', '63 %'];
+const OPEN_VALUES: Readonly<Partial<Record<MarkKind, readonly string[]>>> = {
+  pitch: ['F#4', 'Bb4', 'G4'],
+  'bow-amount': ['little', 'whole', '12.5 cm'],
+  'bow-from': PLACES,
+  'bow-to': PLACES,
+};
