@@ -1,26 +1,47 @@
 /** What the bow has to play: one atom per bowed event, with everything the costs ask about it. */
-import { barIndexAt, beatTicks, type DynamicLevel, type Part } from '../score/score';
-import type { Line } from '../score/lines';
+import { barIndexAt, beatTicks, type Bar, type DynamicLevel, type Note, type Part } from '../score/score';
+import { levelNear, loudnessOf } from '../score/loudness';
+import { midiOf } from '../score/pitch';
+import type { Line, LineEvent } from '../score/lines';
 import type { Clock } from '../score/time';
 import { pizzicatoAt, spiccatoAt } from '../score/techniques';
 import { slurLinks } from '../marking/links';
-import { bowInForce, markAt, type Marking } from '../marking/mark';
-import type { StrokeKind } from './tables';
+import { bowInForce, bowPlace, markAt, type BowZone, type Marking } from '../marking/mark';
+import { wishesFor, type Wished } from '../marking/wishes';
+import { AMOUNTS, BREATH_S, FERMATA_TIMES, LONG_SILENCE_S, type StrokeKind } from './tables';
+import { stretched } from './unequal';
+
+/** What the coach wishes of the stroke that begins or lies here. */
+export interface AtomWish {
+  zone: BowZone | null;
+  /** Share of the hair, or cm. */
+  amount: { share: number } | { cm: number } | null;
+  /** Where the stroke that begins here starts and ends. */
+  from: { from: number; to: number } | null;
+  to: { from: number; to: number } | null;
+  school: 'flowing' | 'held' | null;
+}
 
 export interface Atom {
   /** Index in the line's events. */
   event: number;
   ids: string[];
   onset: number;
+  /** Written length. */
+  ticks: number;
   barIndex: number;
   onsetS: number;
   seconds: number;
-  /** Seconds of silence (rest or pizzicato) before it. */
+  /** Seconds without the bow on the string before it: a rest, a breath, or pizzicato. */
   silenceS: number;
   linked: boolean;
+  /** The slur it lies under is a phrase and may be bowed in pieces. */
+  phrase: boolean;
   kind: StrokeKind;
   dots: boolean;
   level: DynamicLevel;
+  /** Loudness in steps above ppp, between levels inside hairpins. */
+  steps: number;
   hairpin: 'crescendo' | 'diminuendo' | null;
   onBar: boolean;
   onHalfBar: boolean;
@@ -34,79 +55,74 @@ export interface Atom {
   upbeat: boolean;
   accent: boolean;
   notes: number;
+  /** Lowest and highest note, MIDI numbers. */
+  pitches: [low: number, high: number];
+  /** Strokes of a measured tremolo; 1 for a plain note, 0 for an unmeasured tremolo. */
+  strokes: number;
+  wish: AtomWish | null;
   lock: 'down' | 'up' | null;
   mustRetake: boolean;
   /** A hook needs a note before it, and the bow on the string: beside a retake it does not count (the checks say so). */
   mustHook: boolean;
   /** Outside the passage that is planned: stays as it is. */
   held: boolean;
+  /** How the same music is bowed elsewhere: a stroke begins here in this direction, or none begins (null). */
+  alike: { direction: 'down' | 'up' | null; weight: number } | null;
+  /** From here the repeat goes back to a stroke in this direction, without time to set the bow anew. */
+  jumpsTo: 'down' | 'up' | null;
+  /** Direction that outside motion asks for at this quick crossing. */
+  outside: 'down' | 'up' | null;
 }
-
-export function levelAt(part: Pick<Part, 'dynamics'>, tick: number): DynamicLevel {
-  let level: DynamicLevel = 'mf';
-  for (const mark of part.dynamics) {
-    if (mark.tick > tick) break;
-    if (mark.level !== null) level = mark.level;
-  }
-  return level;
-}
-
-const LONG_SILENCE_S = 1.2;
 
 export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: number, marking: Marking): Atom[] {
   const links = slurLinks(part, line, marking);
   const pizzicato = pizzicatoAt(part);
   const spiccato = spiccatoAt(part);
+  const loudness = loudnessOf(part);
+  const wished = wishesFor(marking);
+  const stressed = new Set(part.dynamics.filter((mark) => mark.level === null || mark.text === 'fp' || mark.text.startsWith('sf')).map((mark) => mark.tick));
   const atoms: Atom[] = [];
   let lastEndS: number | null = null;
+  let breath = 0;
   line.events.forEach((event, i) => {
     if (pizzicato(event.onset)) return;
     const barIndex = barIndexAt(part.bars, event.onset);
     const bar = part.bars[barIndex]!;
-    const inBar = event.onset - bar.onset;
-    const unit = beatTicks(bar, ticksPerQuarter);
-    const compound = bar.beatType >= 8 && bar.beats % 3 === 0;
-    const beat = compound ? unit * 3 : unit;
-    const nominal = bar.beats * unit;
-    const halves = bar.beats === 4 || bar.beats === 6 || bar.beats === 12 || bar.beats === 2;
-    const onsetS = clock.secondsAt(event.onset);
-    const endS = Math.max(clock.secondsAt(event.end), onsetS + (event.grace ? 0.08 : 0.01));
+    const wishes = wished(event.ids, barIndex);
+    const uneven = (tick: number) => stretched(tick, bar, ticksPerQuarter, wishes.unequal);
+    const onsetS = clock.secondsAt(uneven(event.onset));
+    const endS = Math.max(clock.secondsAt(uneven(event.end)), onsetS + (event.grace ? 0.08 : 0.01));
     const first = event.notes[0]!;
-    const dots = event.notes.some(
-      (note) => note.articulations.includes('staccato') || note.articulations.includes('staccatissimo') || note.articulations.includes('spiccato'),
-    );
-    const accent = event.notes.some((note) => note.articulations.includes('accent') || note.articulations.includes('strong-accent'));
-    const silenceS = lastEndS === null ? Infinity : Math.max(0, onsetS - lastEndS);
-    const onBar = inBar === 0 && !bar.pickup;
-    atoms.push({
+    const signs = signsOf(event, spiccato(event.onset), stressed.has(event.onset), wishes);
+    const silenceS = lastEndS === null ? Infinity : Math.max(0, onsetS - lastEndS + breath);
+    const before = line.events[i - 1];
+    const followsGrace = before?.grace === true && before.onset === event.onset;
+    const previous = atoms.at(-1);
+    const linked = ((links[i] ?? false) || followsGrace) && previous?.event === i - 1 && silenceS < 0.2;
+    const { late, ...place } = placeInBar(event, bar, ticksPerQuarter);
+    const atom: Atom = {
       event: i,
       ids: event.ids,
       onset: event.onset,
+      ticks: event.end - event.onset,
       barIndex,
       onsetS,
       seconds: endS - onsetS,
       silenceS,
-      linked: (links[i] ?? false) && atoms[atoms.length - 1]?.event === i - 1,
-      kind: strokeKind(
-        event.notes.length,
-        accent,
-        dots,
-        first.articulations.includes('tenuto'),
-        first.articulations.includes('portato'),
-        spiccato(event.onset) || first.articulations.includes('spiccato'),
-      ),
-      dots,
-      level: levelAt(part, event.onset),
-      hairpin: part.hairpins.find((hairpin) => hairpin.from <= event.onset && event.onset < hairpin.to)?.kind ?? null,
-      onBar,
-      onHalfBar: halves && inBar * 2 === nominal,
-      onBeat: inBar % beat === 0,
-      endsOnBeat: (event.end - bar.onset) % beat === 0,
+      linked,
+      phrase: false,
+      ...signs,
+      level: levelNear(loudness.stepsAt(event.onset)),
+      steps: loudness.stepsAt(event.onset),
+      hairpin: loudness.hairpinAt(event.onset),
+      ...place,
       barSeconds: clock.secondsAt(bar.onset + bar.ticks) - clock.secondsAt(bar.onset),
       last: false,
-      upbeat: silenceS >= LONG_SILENCE_S / 4 && !onBar && (bar.pickup || inBar * 2 >= nominal),
-      accent,
+      upbeat: silenceS >= LONG_SILENCE_S / 4 && !place.onBar && (bar.pickup || late),
       notes: event.notes.length,
+      pitches: [midiOf(first.pitch), midiOf(event.notes.at(-1)!.pitch)],
+      strokes: tremoloStrokes(first, event, ticksPerQuarter),
+      wish: wishOf(wishes),
       lock: event.notes.map((note) => bowInForce(note, marking)).find((bow) => bow !== null) ?? null,
       mustRetake: event.ids.some((id) => markAt(marking, id, 'retake')?.value === 'yes'),
       mustHook:
@@ -114,23 +130,91 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
         event.ids.some((id) => markAt(marking, id, 'hook')?.value === 'yes') &&
         !event.ids.some((id) => markAt(marking, id, 'retake')?.value === 'yes'),
       held: false,
-    });
+      alike: null,
+      jumpsTo: null,
+      outside: null,
+    };
+    // A grace note lies under the bow of its main note, so what is marked there is about the grace note's beginning.
+    if (followsGrace && linked && previous && before.grace) takeOver(previous, atom);
+    atoms.push(atom);
     lastEndS = endS;
+    breath = event.notes.some((note) => note.articulations.includes('breath') || note.articulations.includes('caesura')) ? BREATH_S : 0;
+    if (breath) atom.seconds = Math.max(atom.seconds / 2, atom.seconds - BREATH_S);
   });
   atoms.forEach((atom, i) => {
     const next = atoms[i + 1];
     atom.last = !next || next.silenceS >= LONG_SILENCE_S;
     if (next && next.onsetS - atom.onsetS < atom.seconds) atom.seconds = Math.max(0.01, next.onsetS - atom.onsetS);
+    if (line.events[atom.event]!.notes.some((note) => note.fermata)) atom.seconds *= FERMATA_TIMES;
   });
   return atoms;
 }
 
-function strokeKind(notes: number, accent: boolean, dots: boolean, tenuto: boolean, portato: boolean, spiccato: boolean): StrokeKind {
-  if (notes > 2) return 'chord';
-  if (portato || (tenuto && dots)) return 'portato';
-  if (spiccato) return 'spiccato';
-  if (accent) return 'accent';
-  if (dots) return 'staccato';
-  if (tenuto) return 'tenuto';
-  return 'détaché';
+function takeOver(grace: Atom, main: Atom): void {
+  grace.lock ??= main.lock;
+  grace.mustRetake ||= main.mustRetake;
+  grace.mustHook ||= main.mustHook;
+  grace.accent ||= main.accent;
+  grace.wish ??= main.wish;
+  main.lock = null;
+  main.mustRetake = false;
+  main.mustHook = false;
 }
+
+function placeInBar(event: LineEvent, bar: Bar, ticksPerQuarter: number) {
+  const inBar = event.onset - bar.onset;
+  const unit = beatTicks(bar, ticksPerQuarter);
+  const compound = bar.beatType >= 8 && bar.beats % 3 === 0;
+  const beat = compound ? unit * 3 : unit;
+  const nominal = bar.beats * unit;
+  const halves = bar.beats === 4 || bar.beats === 6 || bar.beats === 12 || bar.beats === 2;
+  return {
+    onBar: inBar === 0 && !bar.pickup,
+    onHalfBar: halves && inBar * 2 === nominal,
+    onBeat: inBar % beat === 0,
+    endsOnBeat: (event.end - bar.onset) % beat === 0,
+    late: inBar * 2 >= nominal,
+  };
+}
+
+function signsOf(event: LineEvent, spiccato: boolean, stressed: boolean, wishes: Wished): Pick<Atom, 'kind' | 'dots' | 'accent'> {
+  const has = (...names: readonly Note['articulations'][number][]) => event.notes.some((note) => note.articulations.some((name) => names.includes(name)));
+  const first = event.notes[0]!;
+  const { stroke } = wishes;
+  const dots = stroke === undefined ? has('staccato', 'staccatissimo', 'spiccato') : stroke === 'staccato' || stroke === 'spiccato';
+  const accent = stressed || has('accent', 'strong-accent', 'soft-accent') || stroke === 'accent' || stroke === 'martelé';
+  const kind = (): StrokeKind => {
+    if (event.notes.length > 2) return 'chord';
+    if (first.tremolo > 0) return 'tremolo';
+    if (stroke !== undefined) return stroke as StrokeKind;
+    if (has('portato') || (has('tenuto') && dots)) return 'portato';
+    if (spiccato || has('spiccato')) return 'spiccato';
+    if (has('strong-accent') && dots) return 'martelé';
+    if (accent) return 'accent';
+    if (dots) return 'staccato';
+    return has('tenuto') ? 'tenuto' : 'détaché';
+  };
+  return { kind: kind(), dots, accent };
+}
+
+/** Strokes that a tremolo sign asks for: one or two beams repeat eighths or sixteenths, three are as quick as can be (common practice). */
+function tremoloStrokes(note: Note, event: LineEvent, ticksPerQuarter: number): number {
+  if (note.tremolo === 0 || note.tremoloWith !== null) return 1;
+  if (note.tremolo >= 3) return 0;
+  const flags: Readonly<Record<string, number>> = { eighth: 1, '16th': 2, '32nd': 3 };
+  const unit = ((ticksPerQuarter / 2 ** (note.tremolo + (flags[note.length.type ?? ''] ?? 0))) * note.length.normal) / note.length.actual;
+  return Math.max(1, Math.round((event.end - event.onset) / unit));
+}
+
+function wishOf(wished: Wished): AtomWish | null {
+  const amount = wished['bow-amount'];
+  const wish: AtomWish = {
+    zone: (wished['bow-zone'] as BowZone | undefined) ?? null,
+    amount: amount === undefined ? null : amount.endsWith('cm') ? { cm: Number.parseFloat(amount) } : { share: AMOUNTS[amount as keyof typeof AMOUNTS] },
+    from: wished['bow-from'] === undefined ? null : bowPlace(wished['bow-from']),
+    to: wished['bow-to'] === undefined ? null : bowPlace(wished['bow-to']),
+    school: (wished['sound-school'] as AtomWish['school'] | undefined) ?? null,
+  };
+  return Object.values(wish).some((each) => each !== null) ? wish : null;
+}
+

@@ -5,10 +5,13 @@ import { linesOf } from '../score/lines';
 import { clockFor } from '../score/time';
 import { usualPlayer } from '../instruments/player';
 import { markKey, type Mark } from '../marking/mark';
+import { loudnessOf } from '../score/loudness';
 import type { DynamicLevel } from '../score/score';
 import { pizzicatoAt } from '../score/techniques';
-import { atomsOf, levelAt } from './atoms';
-import { bowMarksWorthWriting, planBowing, type Bowing } from './bowing';
+import { atomsOf } from './atoms';
+import { planBowing } from './bowing';
+import type { Bowing } from './describe';
+import { bowMarksWorthWriting } from './worth-writing';
 import { bowingNumbers } from './reasons';
 import { preferredLengthCm, zoneName } from './stroke';
 import { DYNAMICS, HAIR_CM, retakeSeconds, STROKES } from './tables';
@@ -126,13 +129,13 @@ describe('stroke lengths', () => {
 
 describe('what the music asks', () => {
   test('dynamics hold until the next; pizzicato until arco', () => {
-    const part = {
-      dynamics: [
-        { tick: 0, text: 'p', level: 'p' as const },
-        { tick: 960, text: 'f', level: 'f' as const },
-      ],
-    };
-    expect([levelAt(part, 0), levelAt(part, 959), levelAt(part, 960)]).toEqual(['p', 'p', 'f']);
+    const { part } = makeScore('violin', 'A4 A4 A4 A4');
+    part.dynamics = [
+      { tick: 0, text: 'p', level: 'p' },
+      { tick: 960, text: 'f', level: 'f' },
+    ];
+    const { levelAt } = loudnessOf(part);
+    expect([levelAt(0), levelAt(959), levelAt(960)]).toEqual(['p', 'p', 'f']);
     const { part: plucked } = makeScore('violin', 'A4 A4 A4 A4', {
       words: [
         { quarter: 1, text: 'pizz.' },

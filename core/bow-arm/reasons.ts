@@ -1,6 +1,6 @@
 /** A bowing in numbers, for a table. */
 import type { Part } from '../score/score';
-import type { Bowing } from './bowing';
+import type { Bowing } from './describe';
 
 export interface BowingNumbers {
   strokes: number;

@@ -1,11 +1,12 @@
 /**
- * Directions and distribution planned together: dynamic programming over where each stroke starts and
- * ends on a grid of the bow, with the loudness coupling of neighbouring strokes exact, and a local
- * refinement of the turning points afterwards.
+ * Directions and distribution planned together: exact dynamic programming over where each stroke starts and ends on a
+ * grid of the bow, with the loudness coupling of neighbouring strokes. What was found for an earlier version of the same
+ * line can be kept (`SearchMemory`): then only the strokes around a change are searched anew, with the same result.
  */
 import type { Atom } from './atoms';
+import { hookCost, LONGEST_FIGURE, retakePrice, spanCost, unevenCost } from './costs';
 import type { StrokeSpan } from './stroke';
-import { QUICK_HOOK_S, REST_SECONDS, retakeSeconds, type BowCosts } from './tables';
+import { REST_SECONDS, type BowCosts } from './tables';
 
 /** Places on the bow. */
 export const GRID = 17;
@@ -17,16 +18,23 @@ export interface PlannedSpan {
   to: number;
   /** How it begins. */
   start: 'first' | 'change' | 'hook' | 'retake';
+  /** An even number of tremolo strokes: the bow is back where it began, and goes the other way last. */
+  back: boolean;
 }
 
 export const gridPlace = (cell: number): number => 0.02 + (0.96 * cell) / (GRID - 1);
 
+/** One candidate stroke with the cheapest way to every start and end of it. */
 interface Layer {
   span: StrokeSpan;
   /** Cost up to and with this stroke, by start·GRID + end. */
   cost: Float64Array;
-  backLayer: Int32Array;
-  backCell: Int32Array;
+  /** The same by the start and end of its last stroke: another order where a tremolo repeats the stroke. */
+  exit: Float64Array;
+  /** The candidates that end where it begins. */
+  before: Layer[];
+  backLayer: Int16Array;
+  backCell: Int16Array;
 }
 
 export interface BowSearchInput {
@@ -39,106 +47,148 @@ export interface BowSearchInput {
   notFirst?: 'down' | 'up' | null;
 }
 
-export function cheapestBowing(input: BowSearchInput): { strokes: PlannedSpan[]; cost: number } {
-  const { atoms, spansEndingAt, costs } = input;
+/** What is kept from one search to the next on the same line. */
+export interface SearchMemory {
+  kept: { keys: string[]; settings: string; endingAt: Layer[][]; offset: number } | null;
+  tables: Tables;
+}
+
+export const newSearchMemory = (): SearchMemory => ({ kept: null, tables: new Tables() });
+
+export interface FoundBowing {
+  strokes: PlannedSpan[];
+  cost: number;
+  /** Atoms whose strokes were searched: all, or those around a change. */
+  searched: number;
+}
+
+export function cheapestBowing(input: BowSearchInput, memory: SearchMemory = newSearchMemory()): FoundBowing {
+  const { atoms } = input;
   const count = atoms.length;
-  if (count === 0) return { strokes: [], cost: 0 };
-  const layers: Layer[] = [];
-  const layersEndingAt: number[][] = Array.from({ length: count + 1 }, () => []);
-  for (let end = 1; end <= count; end++) {
-    for (const span of spansEndingAt[end]!) {
-      const layer = openLayer(span, input);
-      if (span.from === 0) {
-        if (input.notFirst) forbidDirection(layer, input.notFirst);
-        layers.push(layer);
-        layersEndingAt[end]!.push(layers.length - 1);
+  if (count === 0) return { strokes: [], cost: 0, searched: 0 };
+  const { tables } = memory;
+  const settings = JSON.stringify([input.hairCm, input.costs, input.notFirst ?? null]);
+  const keys = atoms.map((atom) => JSON.stringify(atom));
+  const old = memory.kept?.settings === settings ? memory.kept : null;
+  const { reuse, rejoin } = whatChanged(atoms, keys, old?.keys ?? []);
+  const endingAt: Layer[][] = Array.from({ length: count + 1 }, (_, end) => (reuse > 0 && end <= reuse ? old!.endingAt[end]! : []));
+  let offset = old?.offset ?? 0;
+  if (reuse === 0) offset = 0;
+  let end = reuse + 1;
+  for (; end <= count; end++) {
+    for (const span of input.spansEndingAt[end]!) endingAt[end]!.push(openedLayer(span, endingAt[span.from]!, input, tables));
+    const difference = old && end >= rejoin && beginsAnew(atoms[end]) ? constantDifference(endingAt[end]!, old.endingAt[end]!) : null;
+    if (difference === null || end === count) continue;
+    // From here on everything is as it was, but for a constant: what follows hangs on the new layers instead of the old ones.
+    const joint = old!.endingAt[end]!;
+    joint.splice(0, joint.length, ...endingAt[end]!);
+    endingAt[end] = joint;
+    for (let later = end + 1; later <= count; later++) endingAt[later] = old!.endingAt[later]!;
+    offset += difference;
+    break;
+  }
+  memory.kept = { keys, settings, endingAt, offset: end < count ? offset : 0 };
+  const found = readBack(endingAt[count]!, atoms);
+  return { strokes: found.strokes, cost: found.cost + memory.kept.offset, searched: Math.min(end, count) - reuse };
+}
+
+/** Up to which atom the old layers hold, and from which one they may hold again. */
+function whatChanged(atoms: readonly Atom[], keys: readonly string[], old: readonly string[]): { reuse: number; rejoin: number } {
+  if (old.length !== keys.length) return { reuse: 0, rejoin: Infinity };
+  let first = 0;
+  while (first < keys.length && keys[first] === old[first]) first++;
+  let last = keys.length - 1;
+  while (last > first && keys[last] === old[last]) last--;
+  // Costs look at the figure before and after, and a slur is cut as a whole.
+  let reuse = Math.max(0, first - LONGEST_FIGURE * 2);
+  while (reuse > 0 && !(beginsAnew(atoms[reuse]) && keys[reuse] === old[reuse])) reuse--;
+  if (first === keys.length) reuse = keys.length;
+  return { reuse, rejoin: last + 1 + LONGEST_FIGURE * 2 };
+}
+
+/** No stroke reaches over it: the first note of a bar, not slurred to the one before. */
+const beginsAnew = (atom: Atom | undefined): boolean => atom !== undefined && atom.onBar && !atom.linked;
+
+/** By how much the new layers cost more than the old ones, where that is the same for every cell; else null. */
+function constantDifference(fresh: readonly Layer[], old: readonly Layer[]): number | null {
+  if (fresh.length !== old.length) return null;
+  let difference: number | null = null;
+  for (let i = 0; i < fresh.length; i++) {
+    const [a, b] = [fresh[i]!.exit, old[i]!.exit];
+    if (fresh[i]!.span.from !== old[i]!.span.from) return null;
+    for (let cell = 0; cell < CELLS; cell++) {
+      if (a[cell]! > HOPELESS || b[cell]! > HOPELESS) {
+        if (a[cell]! > HOPELESS !== b[cell]! > HOPELESS) return null;
         continue;
       }
-      const own = layer.cost;
-      layer.cost = new Float64Array(CELLS).fill(IMPOSSIBLE);
-      const hopeful = leastCost(layers, layersEndingAt[span.from]!) + MOST_BEHIND;
-      for (const before of layersEndingAt[span.from]!) relax(layers[before]!, before, layer, own, atoms, costs, hopeful);
-      layers.push(layer);
-      layersEndingAt[end]!.push(layers.length - 1);
+      const here = a[cell]! - b[cell]!;
+      difference ??= here;
+      if (Math.abs(here - difference) > 1e-7) return null;
     }
   }
-  return readBack(layers, layersEndingAt[count]!, atoms);
+  return difference;
 }
 
-/**
- * A state that costs this much more than the cheapest at the same moment cannot win any more: a retake brings
- * the bow from the cheapest state to any place for less (it is `infeasible`-priced at worst).
- */
-const MOST_BEHIND = 6;
-
-function leastCost(layers: readonly Layer[], which: readonly number[]): number {
-  let least = Infinity;
-  for (const index of which) for (const value of layers[index]!.cost) if (value < least) least = value;
-  return least;
+function openedLayer(span: StrokeSpan, before: Layer[], input: BowSearchInput, tables: Tables): Layer {
+  const own = tables.own(span, input);
+  const layer: Layer = {
+    span,
+    cost: own,
+    exit: own,
+    before,
+    backLayer: new Int16Array(CELLS).fill(-1),
+    backCell: new Int16Array(CELLS),
+  };
+  if (span.from === 0) {
+    if (input.notFirst) layer.cost = withoutDirection(own, input.notFirst);
+  } else {
+    layer.cost = new Float64Array(CELLS).fill(IMPOSSIBLE);
+    before.forEach((each, index) => relax(each, index, layer, own, input, tables));
+  }
+  layer.exit = exitOf(layer);
+  return layer;
 }
 
-/** Own cost of a stroke for every start and end. */
-function openLayer(span: StrokeSpan, { hairCm, costs }: BowSearchInput): Layer {
-  const cost = new Float64Array(CELLS);
+/** Costs by the last stroke of a tremolo: turned round for an even number, the better of both where nobody counts. */
+function exitOf({ span, cost }: Layer): Float64Array {
+  if (span.strokes % 2 === 1) return cost;
+  const exit = new Float64Array(CELLS);
   for (let start = 0; start < GRID; start++) {
     for (let end = 0; end < GRID; end++) {
-      cost[start * GRID + end] = start === end ? IMPOSSIBLE : spanCost(span, gridPlace(start), gridPlace(end), hairCm, costs);
+      const turned = cost[end * GRID + start]!;
+      exit[start * GRID + end] = span.strokes === 0 ? Math.min(cost[start * GRID + end]!, turned) : turned;
     }
   }
-  return { span, cost, backLayer: new Int32Array(CELLS).fill(-1), backCell: new Int32Array(CELLS).fill(-1) };
+  return exit;
 }
 
-/** Cost of one stroke from x to y, without its neighbours. */
-export function spanCost(span: StrokeSpan, from: number, to: number, hairCm: number, costs: BowCosts): number {
-  const cm = Math.abs(to - from) * hairCm;
-  const off = Math.log2(cm / span.preferredCm);
-  let distribution = off * off;
-  if (cm < span.leastCm) distribution += costs.infeasible * (1 + Math.log2(span.leastCm / cm));
-  if (cm > span.mostCm) distribution += costs.infeasible * (1 + Math.log2(cm / span.mostCm));
-  const middle = (from + to) / 2 - span.home;
-  distribution += costs.homePull * middle * middle * 8;
-  const { zone } = span.row;
-  if (zone) {
-    const place = span.row.zoneAtStart ? from : (from + to) / 2;
-    const miss = Math.max(0, zone.from - place, place - zone.to);
-    distribution += 12 * miss * miss;
-  }
-  return distribution * costs.distribution + (to > from ? span.downCost : span.upCost) + span.splitCost;
-}
-
-/** Loudness step beyond the wanted one: `0.6·(max(0, |ΔdB − wanted| − 2)/6)²`. */
-export function loudnessCost(before: StrokeSpan, beforeCm: number, after: StrokeSpan, afterCm: number, weight: number): number {
-  const step = 20 * Math.log10(afterCm / after.seconds / (beforeCm / before.seconds));
-  const wanted = 20 * Math.log10(after.wantedSpeed / before.wantedSpeed);
-  const over = Math.max(0, Math.abs(step - wanted) - 2) / 6;
-  return weight * over * over;
-}
-
-function forbidDirection(layer: Layer, direction: 'down' | 'up'): void {
+function withoutDirection(own: Float64Array, direction: 'down' | 'up'): Float64Array {
+  const cost = own.slice();
   for (let start = 0; start < GRID; start++) {
-    for (let end = 0; end < GRID; end++) if (end > start === (direction === 'down')) layer.cost[start * GRID + end] = IMPOSSIBLE;
+    for (let end = 0; end < GRID; end++) if (end > start === (direction === 'down')) cost[start * GRID + end] = IMPOSSIBLE;
   }
+  return cost;
 }
 
 /** Best way to reach every start and end of `after` from every start and end of `before`. */
-function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, atoms: readonly Atom[], costs: BowCosts, hopeful: number): void {
+function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, { atoms, costs }: BowSearchInput, tables: Tables): void {
   const atom = atoms[after.span.from]!;
   const lastAtom = atoms[after.span.from - 1]!;
   const inRest = atom.silenceS >= REST_SECONDS;
-  const coupling = inRest ? NO_COUPLING : couplingTable(before.span, after.span, costs);
+  const coupling = inRest ? NO_COUPLING : tables.coupling(before.span, after.span, costs);
   const again = inRest ? ([costs.retakeInRest, costs.retakeInRest] as const) : hookCost(before.span, after.span, lastAtom, atom, costs);
   const mustRepeat = atom.mustHook && !inRest;
   const change = inRest ? 0 : unevenCost(before.span, after.span, atoms, costs);
-  if (!atom.mustRetake) relaxTurning(before, beforeIndex, after, own, coupling, again, change, mustRepeat, hopeful);
+  if (!atom.mustRetake) relaxTurning(before.exit, beforeIndex, after, own, coupling, again, change, mustRepeat);
   if (mustRepeat) return;
   const prices = Float64Array.from({ length: GRID }, (_, cells) => retakePrice((0.96 * cells) / (GRID - 1), inRest, lastAtom, atom, costs));
-  if (inRest) relaxInRest(before, beforeIndex, after, own, prices);
-  else relaxRetake(before, beforeIndex, after, own, coupling, prices, hopeful);
+  if (inRest) relaxInRest(before.exit, beforeIndex, after, own, prices);
+  else relaxRetake(before.exit, beforeIndex, after, own, coupling, prices);
 }
 
 /** The bow stays on the string: the next stroke begins where the last one ended. */
 function relaxTurning(
-  before: Layer,
+  from: Float64Array,
   beforeIndex: number,
   after: Layer,
   own: Float64Array,
@@ -146,22 +196,33 @@ function relaxTurning(
   again: readonly [down: number, up: number],
   change: number,
   mustRepeat: boolean,
-  hopeful: number,
 ): void {
   const { cost, backLayer, backCell } = after;
-  const from = before.cost;
   for (let turn = 0; turn < GRID; turn++) {
+    const ownRow = turn * GRID;
     for (let startBefore = 0; startBefore < GRID; startBefore++) {
       const cell = startBefore * GRID + turn;
       const base = from[cell]!;
-      if (base > hopeful) continue;
+      if (base > HOPELESS) continue;
       const wasDown = turn > startBefore;
       const row = (wasDown ? turn - startBefore : startBefore - turn) * GRID;
-      for (let end = 0; end < GRID; end++) {
-        const goesDown = end > turn;
-        if (end === turn || (mustRepeat && goesDown !== wasDown)) continue;
-        const at = turn * GRID + end;
-        const value = base + own[at]! + coupling[row + (goesDown ? end - turn : turn - end)]! + (goesDown !== wasDown ? change : again[goesDown ? 0 : 1]);
+      const upPrice = base + (wasDown ? change : again[1]);
+      const downPrice = base + (wasDown ? again[0] : change);
+      if (!mustRepeat || !wasDown) {
+        for (let end = 0; end < turn; end++) {
+          const at = ownRow + end;
+          const value = upPrice + own[at]! + coupling[row + turn - end]!;
+          if (value < cost[at]!) {
+            cost[at] = value;
+            backLayer[at] = beforeIndex;
+            backCell[at] = cell;
+          }
+        }
+      }
+      if (mustRepeat && !wasDown) continue;
+      for (let end = turn + 1; end < GRID; end++) {
+        const at = ownRow + end;
+        const value = downPrice + own[at]! + coupling[row + end - turn]!;
         if (value < cost[at]!) {
           cost[at] = value;
           backLayer[at] = beforeIndex;
@@ -173,9 +234,8 @@ function relaxTurning(
 }
 
 /** The bow is lifted and begins the same way again, further back. */
-function relaxRetake(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, prices: Float64Array, hopeful: number): void {
+function relaxRetake(from: Float64Array, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, prices: Float64Array): void {
   const { cost, backLayer, backCell } = after;
-  const from = before.cost;
   for (const start of RETAKE_CELLS) {
     for (let turn = 0; turn < GRID; turn++) {
       if (turn === start) continue;
@@ -188,7 +248,7 @@ function relaxRetake(before: Layer, beforeIndex: number, after: Layer, own: Floa
       for (let startBefore = firstStart; startBefore <= lastStart; startBefore++) {
         const cell = startBefore * GRID + turn;
         const base = from[cell]! + price;
-        if (base > hopeful) continue;
+        if (base > HOPELESS) continue;
         const row = (wasDown ? turn - startBefore : startBefore - turn) * GRID;
         for (let end = firstEnd; end <= lastEnd; end++) {
           const at = start * GRID + end;
@@ -205,27 +265,36 @@ function relaxRetake(before: Layer, beforeIndex: number, after: Layer, own: Floa
 }
 
 /** In a rest the bow may be set anywhere and go either way; loudness starts afresh. */
-function relaxInRest(before: Layer, beforeIndex: number, after: Layer, own: Float64Array, prices: Float64Array): void {
+function relaxInRest(from: Float64Array, beforeIndex: number, after: Layer, own: Float64Array, prices: Float64Array): void {
   const { cost, backLayer, backCell } = after;
+  // For each place only the cheapest way to have ended there counts.
+  const best = new Float64Array(GRID).fill(IMPOSSIBLE);
+  const bestCell = new Int16Array(GRID);
+  for (let cell = 0; cell < CELLS; cell++) {
+    const turn = cell % GRID;
+    if (from[cell]! < best[turn]!) {
+      best[turn] = from[cell]!;
+      bestCell[turn] = cell;
+    }
+  }
   for (let start = 0; start < GRID; start++) {
-    let best = HOPELESS;
-    let bestCell = -1;
-    for (let cell = 0; cell < CELLS; cell++) {
-      const turn = cell % GRID;
-      const value = before.cost[cell]! + (turn === start ? 0 : prices[turn > start ? turn - start : start - turn]!);
-      if (value < best) {
-        best = value;
-        bestCell = cell;
+    let least = HOPELESS;
+    let leastCell = -1;
+    for (let turn = 0; turn < GRID; turn++) {
+      const value = best[turn]! + (turn === start ? 0 : prices[turn > start ? turn - start : start - turn]!);
+      if (value < least) {
+        least = value;
+        leastCell = bestCell[turn]!;
       }
     }
-    if (bestCell < 0) continue;
+    if (leastCell < 0) continue;
     for (let end = 0; end < GRID; end++) {
       const at = start * GRID + end;
-      const value = best + own[at]!;
+      const value = least + own[at]!;
       if (value < cost[at]!) {
         cost[at] = value;
         backLayer[at] = beforeIndex;
-        backCell[at] = bestCell;
+        backCell[at] = leastCell;
       }
     }
   }
@@ -241,131 +310,93 @@ const HOPELESS = 1e12;
 /** Where a retake in mid-line may land: frog, lower half, middle, upper half. */
 export const RETAKE_CELLS = [1, 4, 8, 12];
 
-/** Price of bringing the bow back: cheap in a rest, else it takes time from the note before, at most half of it. */
-export function retakePrice(distance: number, inRest: boolean, lastAtom: Atom, atom: Atom, costs: BowCosts): number {
-  if (atom.mustRetake) return 0;
-  const needed = retakeSeconds(distance);
-  const free = (atom.silenceS === Infinity ? 10 : atom.silenceS) + lastAtom.seconds / 2;
-  return (inRest ? costs.retakeInRest : costs.retake) + (needed > free ? costs.infeasible * (needed / free) : 0);
+/** Tables that many strokes share, by what they depend on. */
+class Tables {
+  private readonly owns = new Map<string, Float64Array>();
+  private readonly couplings = new Map<string, Float64Array>();
+
+  /** Own cost of a stroke for every start and end. */
+  own(span: StrokeSpan, { hairCm, costs }: BowSearchInput): Float64Array {
+    const { seconds, preferredCm, home, zone, zoneAtStart, wish, slurCost, downCost, upCost, leastCm, mostCm } = span;
+    const key = `${seconds} ${preferredCm} ${home} ${leastCm} ${mostCm} ${zone?.from} ${zone?.to} ${zoneAtStart} ${slurCost} ${downCost} ${upCost} ${hairCm} ${costs.distribution} ${costs.infeasible} ${costs.homePull}${wish ? JSON.stringify([wish, costs.wish]) : ''}`;
+    return kept(this.owns, key, () => {
+      const table = new Float64Array(CELLS);
+      for (let start = 0; start < GRID; start++) {
+        for (let end = 0; end < GRID; end++) {
+          table[start * GRID + end] = start === end ? IMPOSSIBLE : spanCost(span, gridPlace(start), gridPlace(end), hairCm, costs);
+        }
+      }
+      return table;
+    });
+  }
+
+  /** Loudness coupling by the lengths of the stroke before and after, in cells. */
+  coupling(before: StrokeSpan, after: StrokeSpan, costs: BowCosts): Float64Array {
+    const weight = costs.loudness * costs.distribution;
+    const wanted = 20 * Math.log10(after.wantedSpeed / before.wantedSpeed);
+    const times = 20 * Math.log10(before.seconds / after.seconds);
+    const shift = Math.round((times - wanted) * 1e6) / 1e6;
+    return kept(this.couplings, `${shift} ${weight}`, () => {
+      const table = new Float64Array(CELLS);
+      for (let a = 1; a < GRID; a++) {
+        for (let b = 1; b < GRID; b++) {
+          const over = Math.max(0, Math.abs(LENGTH_DB[b]! - LENGTH_DB[a]! + shift) - 2) / 6;
+          table[a * GRID + b] = weight * over * over;
+        }
+      }
+      return table;
+    });
+  }
 }
 
-/** Price of a second note in the same direction with a stop between, for down-bow and for up-bow: rows of stopped notes lie better up-bow. */
-export function hookCost(before: StrokeSpan, after: StrokeSpan, lastAtom: Atom, atom: Atom, costs: BowCosts): readonly [down: number, up: number] {
-  const quick = lastAtom.seconds < QUICK_HOOK_S ? costs.hookQuick : 0;
-  const either = (price: number, moreDown = 0) => [price + moreDown + quick, price + quick] as const;
-  if (atom.mustHook) return [0, 0];
-  if (atom.onBar) return either(costs.hookOverBar);
-  if (before.from !== before.to || after.from !== after.to) return either(costs.hookSlurred);
-  if (lastAtom.dots && atom.dots) return either(costs.hookStaccato, costs.hookDown);
-  const ratio = lastAtom.seconds / atom.seconds;
-  const dotted = ratio > 1.8 && ratio < 3.6 && !atom.onBeat && atom.endsOnBeat;
-  return dotted ? either(costs.hookDotted) : either(costs.hook, costs.hookDown);
-}
+/** Tables kept at most; a piece has some hundred different strokes. */
+const MOST_TABLES = 4000;
 
-/**
- * A repeated long-short figure in separate bows drifts along the bow until it ends; over a finite passage
- * that looks free. So it is charged what it costs in the steady state, where both strokes have one length.
- */
-export function unevenCost(before: StrokeSpan, after: StrokeSpan, atoms: readonly Atom[], costs: BowCosts): number {
-  if (before.from !== before.to || after.from !== after.to || before.seconds < 1.4 * after.seconds) return 0;
-  const at = after.from;
-  const same = (i: number, k: number) =>
-    atoms[i] !== undefined && atoms[k] !== undefined && Math.abs(atoms[i].seconds - atoms[k].seconds) < 0.02 * atoms[k].seconds;
-  if (!(same(at - 2, at) && same(at - 3, at - 1)) && !(same(at + 1, at - 1) && same(at + 2, at))) return 0;
-  const ratio = Math.log2(before.preferredCm / after.preferredCm);
-  const { seconds } = after;
-  return costs.distribution * 0.5 * ratio * ratio + loudnessCost(before, seconds, after, seconds, costs.loudness * costs.distribution);
-}
-
-const { abs, max } = Math;
-
-function couplingTable(before: StrokeSpan, after: StrokeSpan, costs: BowCosts): Float64Array {
-  const table = new Float64Array(CELLS);
-  const weight = costs.loudness * costs.distribution;
-  const wanted = 20 * Math.log10(after.wantedSpeed / before.wantedSpeed);
-  const times = 20 * Math.log10(before.seconds / after.seconds);
-  for (let a = 1; a < GRID; a++) {
-    for (let b = 1; b < GRID; b++) {
-      const over = max(0, abs(LENGTH_DB[b]! - LENGTH_DB[a]! + times - wanted) - 2) / 6;
-      table[a * GRID + b] = weight * over * over;
-    }
+function kept(tables: Map<string, Float64Array>, key: string, make: () => Float64Array): Float64Array {
+  let table = tables.get(key);
+  if (!table) {
+    if (tables.size >= MOST_TABLES) tables.clear();
+    tables.set(key, (table = make()));
   }
   return table;
 }
 
 const LENGTH_DB = Float64Array.from({ length: GRID }, (_, cells) => (cells ? 20 * Math.log10(cells) : 0));
 
-function readBack(layers: readonly Layer[], last: readonly number[], atoms: readonly Atom[]): { strokes: PlannedSpan[]; cost: number } {
+function readBack(last: readonly Layer[], atoms: readonly Atom[]): { strokes: PlannedSpan[]; cost: number } {
   let best = Infinity;
-  let layerIndex = -1;
-  let cell = -1;
-  for (const index of last) {
-    const { cost } = layers[index]!;
+  let layer: Layer | undefined;
+  let exitCell = -1;
+  for (const each of last) {
     for (let c = 0; c < CELLS; c++) {
-      if (cost[c]! < best) {
-        best = cost[c]!;
-        layerIndex = index;
-        cell = c;
+      if (each.exit[c]! < best) {
+        best = each.exit[c]!;
+        layer = each;
+        exitCell = c;
       }
     }
   }
   const strokes: PlannedSpan[] = [];
-  while (layerIndex >= 0) {
-    const layer = layers[layerIndex]!;
+  while (layer) {
+    const { span, exit } = layer;
+    const turned = (exitCell % GRID) * GRID + Math.floor(exitCell / GRID);
+    const back = span.strokes === 0 ? layer.cost[exitCell]! > exit[exitCell]! : span.strokes % 2 === 0;
+    const cell = back ? turned : exitCell;
     const start = Math.floor(cell / GRID);
     const end = cell % GRID;
-    const previous = layer.backLayer[cell]!;
-    const previousCell = layer.backCell[cell]!;
+    const previous: Layer | undefined = layer.backLayer[cell]! < 0 ? undefined : layer.before[layer.backLayer[cell]!];
+    const previousExit = layer.backCell[cell]!;
     let how: PlannedSpan['start'] = 'first';
-    if (previous >= 0) {
-      const turn = previousCell % GRID;
-      const wasDown = turn > Math.floor(previousCell / GRID);
+    if (previous) {
+      const turn = previousExit % GRID;
+      const wasDown = turn > Math.floor(previousExit / GRID);
       const again = end > start === wasDown;
-      const inRest = atoms[layer.span.from]!.silenceS >= REST_SECONDS;
+      const inRest = atoms[span.from]!.silenceS >= REST_SECONDS;
       how = inRest ? (turn !== start || again ? 'retake' : 'change') : turn !== start ? 'retake' : again ? 'hook' : 'change';
     }
-    strokes.push({ span: layer.span, from: gridPlace(start), to: gridPlace(end), start: how });
-    layerIndex = previous;
-    cell = previousCell;
+    strokes.push({ span, from: gridPlace(start), to: gridPlace(end), start: how, back });
+    layer = previous;
+    exitCell = previousExit;
   }
   return { strokes: strokes.reverse(), cost: best };
-}
-
-/** Moves each turning point off the grid while that lowers the cost; directions stay. Returns the new places. */
-export function refined(strokes: readonly PlannedSpan[], hairCm: number, costs: BowCosts): PlannedSpan[] {
-  const moved = strokes.map((stroke) => ({ ...stroke }));
-  const weight = costs.loudness * costs.distribution;
-  const local = (i: number): number => {
-    let sum = 0;
-    for (let k = Math.max(0, i - 1); k <= Math.min(moved.length - 1, i + 2); k++) {
-      const stroke = moved[k]!;
-      sum += spanCost(stroke.span, stroke.from, stroke.to, hairCm, costs);
-      const before = moved[k - 1];
-      if (before && k > i - 1 && stroke.start !== 'first') {
-        sum += loudnessCost(before.span, Math.abs(before.to - before.from) * hairCm, stroke.span, Math.abs(stroke.to - stroke.from) * hairCm, weight);
-      }
-    }
-    return sum;
-  };
-  for (const step of [1 / 48, 1 / 96, 1 / 192]) {
-    for (let i = 0; i < moved.length; i++) {
-      const stroke = moved[i]!;
-      const next = moved[i + 1];
-      const chained = next && next.from === stroke.to;
-      for (const delta of [step, -step]) {
-        const old = stroke.to;
-        const place = old + delta;
-        if (place < 0.005 || place > 0.995) continue;
-        if (place > stroke.from !== old > stroke.from || Math.abs(place - stroke.from) < 0.005) continue;
-        if (chained && (next.to > place !== next.to > old || Math.abs(next.to - place) < 0.005)) continue;
-        const before = local(i);
-        stroke.to = place;
-        if (chained) next.from = place;
-        if (local(i) < before - 1e-9) continue;
-        stroke.to = old;
-        if (chained) next.from = old;
-      }
-    }
-  }
-  return moved;
 }

@@ -1,17 +1,28 @@
 /** One stroke: how much bow it wants, how much it can have, and what a direction costs it. */
-import { DYNAMICS, HAIR_CM, STROKES, type BowCosts, type StrokeKind, type StrokeRow } from './tables';
-import type { Atom } from './atoms';
+import { ZONES } from '../marking/mark';
+import { DYNAMICS, HAIR_CM, LEVELS, SCHOOLS, AMOUNTS, STROKES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
+import type { Atom, AtomWish } from './atoms';
 import type { InstrumentKind } from '../score/score';
 
 export type Direction = 'down' | 'up';
+
+export const otherWay = (direction: Direction): Direction => (direction === 'down' ? 'up' : 'down');
+
+/** A stretch of the bow, 0 frog to 1 tip. */
+export interface Stretch {
+  from: number;
+  to: number;
+}
 
 /** A candidate stroke over atoms `from` to `to` (both included). */
 export interface StrokeSpan {
   from: number;
   to: number;
-  /** Seconds that sound. */
+  /** Seconds that sound; of one stroke where a tremolo repeats it. */
   seconds: number;
   kind: StrokeKind;
+  /** 1 for a plain stroke, more for a measured tremolo, 0 for an unmeasured one. */
+  strokes: number;
   /** Length in cm that it would like, can least and most have. */
   preferredCm: number;
   leastCm: number;
@@ -19,11 +30,22 @@ export interface StrokeSpan {
   /** Speed that the dynamic and the kind of stroke ask for, cm/s: what loudness steps are measured against. */
   wantedSpeed: number;
   home: number;
-  row: StrokeRow;
-  /** Cost of splitting the printed slur in front of it. */
-  splitCost: number;
+  /** Where it wants to begin (`zoneAtStart`) or to lie. */
+  zone: Stretch | null;
+  zoneAtStart: boolean;
+  wish: SpanWish | null;
+  /** Cost of cutting or joining slurs for it. */
+  slurCost: number;
   downCost: number;
   upCost: number;
+}
+
+export interface SpanWish {
+  zone: Stretch | null;
+  /** The length is the coach's, not the table's. */
+  length: boolean;
+  from: Stretch | null;
+  to: Stretch | null;
 }
 
 /** Preferred length in cm: `min(v0·f·(ds/0.6)^(−0.25)·ds, 0.9·H)` (from memory). */
@@ -36,47 +58,109 @@ export function speedStepDb(before: number, after: number): number {
   return 20 * Math.log10(after / before);
 }
 
+/** The table between its rows: half a step above p lies half way to mp. */
+export function dynamicAt(steps: number): DynamicRow {
+  const low = Math.min(LEVELS.length - 1, Math.max(0, Math.floor(steps)));
+  const a = DYNAMICS[LEVELS[low]!];
+  const share = steps - low;
+  if (share <= 0 || low === LEVELS.length - 1) return a;
+  const b = DYNAMICS[LEVELS[low + 1]!];
+  const between = (x: number, y: number) => x + (y - x) * share;
+  return {
+    slowest: between(a.slowest, b.slowest),
+    preferred: between(a.preferred, b.preferred),
+    fastest: between(a.fastest, b.fastest),
+    home: between(a.home, b.home),
+  };
+}
+
+/** mf: louder than this the school of quiet playing hardly matters. */
+const QUIET_BELOW = LEVELS.indexOf('mp');
+
 export function strokeSpan(atoms: readonly Atom[], from: number, to: number, instrument: InstrumentKind, costs: BowCosts): StrokeSpan {
   const first = atoms[from]!;
   const last = atoms[to]!;
   const single = from === to;
-  const kind: StrokeKind = single
-    ? first.kind
-    : atoms.slice(from, to + 1).some((atom) => atom.dots)
-      ? 'portato'
-      : first.kind === 'accent'
-        ? 'accent'
-        : 'legato';
+  const kind = single ? first.kind : slurredKind(atoms, from, to);
   const row = STROKES[kind];
   const written = last.onsetS + last.seconds - first.onsetS;
-  const seconds = Math.max(0.02, written * (single ? row.sounding : 1));
-  const dynamic = DYNAMICS[first.level];
+  const strokes = single ? first.strokes : 1;
+  const seconds = Math.max(0.02, (written * (single ? row.sounding : 1)) / (strokes || Math.max(1, Math.round(written / UNMEASURED_S))));
+  const dynamic = dynamicAt(single ? first.steps : (first.steps + last.steps) / 2);
   const hair = HAIR_CM[instrument];
+  const school = first.wish?.school ? SCHOOLS[first.wish.school][first.steps < QUIET_BELOW ? 'quiet' : 'other'] : 1;
+  const speed = row.speed * school;
+  const wish = first.wish && spanWish(first.wish, last.wish);
+  const cm = wish?.length ? wishedCm(first.wish!, hair) : preferredLengthCm(dynamic.preferred, speed, seconds, hair);
   return {
     from,
     to,
     seconds,
     kind,
-    row,
-    preferredCm: Math.max(0.5, preferredLengthCm(dynamic.preferred, row.speed, seconds, hair)),
-    leastCm: dynamic.slowest * seconds,
+    strokes,
+    preferredCm: Math.max(0.5, cm),
+    leastCm: dynamic.slowest * Math.min(1, school) * seconds,
     mostCm: dynamic.fastest * seconds,
-    wantedSpeed: dynamic.preferred * row.speed,
+    wantedSpeed: dynamic.preferred * speed,
     home: dynamic.home,
-    splitCost: first.linked ? splitCost(first, costs) : 0,
+    zone: row.zone,
+    zoneAtStart: row.zoneAtStart,
+    wish,
+    slurCost: slurCost(atoms, from, to, costs) + alikeInside(atoms, from, to, costs),
     ...directionCosts(atoms, from, to, costs),
   };
 }
 
-function splitCost(atom: Atom, costs: BowCosts): number {
+/** Length of one stroke of an unmeasured tremolo, in seconds (from memory). */
+const UNMEASURED_S = 0.08;
+
+function slurredKind(atoms: readonly Atom[], from: number, to: number): StrokeKind {
+  const first = atoms[from]!;
+  for (let i = from; i <= to; i++) if (atoms[i]!.dots || atoms[i]!.kind === 'portato') return 'portato';
+  // Notes before the beat lie under the bow of the main note.
+  if (from + 1 === to && atoms[to]!.onset === first.onset) return atoms[to]!.kind;
+  return first.kind === 'accent' ? 'accent' : 'legato';
+}
+
+function spanWish(first: AtomWish, last: AtomWish | null): SpanWish | null {
+  const wish: SpanWish = {
+    zone: first.zone === null || first.zone === 'whole bow' ? null : ZONES[first.zone],
+    length: first.amount !== null || first.zone === 'whole bow',
+    from: first.from,
+    to: first.to ?? last?.to ?? null,
+  };
+  return wish.zone || wish.length || wish.from || wish.to ? wish : null;
+}
+
+function wishedCm({ zone, amount }: AtomWish, hairCm: number): number {
+  if (zone === 'whole bow' || amount === null) return AMOUNTS.whole * hairCm;
+  return 'cm' in amount ? Math.min(amount.cm, 0.96 * hairCm) : amount.share * hairCm;
+}
+
+/** The slur in front of it is cut, or slurs and notes inside it are joined. */
+function slurCost(atoms: readonly Atom[], from: number, to: number, costs: BowCosts): number {
+  let cost = atoms[from]!.linked ? splitCost(atoms[from]!, costs) : 0;
+  for (let i = from + 1; i <= to; i++) if (!atoms[i]!.linked) cost += costs.join;
+  return cost;
+}
+
+export function splitCost(atom: Atom, costs: BowCosts): number {
   if (atom.lock || atom.mustHook || atom.mustRetake) return 0;
-  if (atom.onBar) return costs.splitAtBar;
-  if (atom.onHalfBar) return costs.splitAtHalf;
-  return atom.onBeat ? costs.splitAtBeat : costs.splitOffBeat;
+  const share = atom.phrase ? costs.splitPhrase : 1;
+  if (atom.onBar) return costs.splitAtBar * share;
+  if (atom.onHalfBar) return costs.splitAtHalf * share;
+  return (atom.onBeat ? costs.splitAtBeat : costs.splitOffBeat) * share;
+}
+
+function alikeInside(atoms: readonly Atom[], from: number, to: number, costs: BowCosts): number {
+  let cost = 0;
+  for (let i = from + 1; i <= to; i++) if (atoms[i]!.alike?.direction) cost += costs.unlike * atoms[i]!.alike!.weight;
+  return cost;
 }
 
 function directionCosts(atoms: readonly Atom[], from: number, to: number, costs: BowCosts): { downCost: number; upCost: number } {
   const atom = atoms[from]!;
+  const last = atoms[to]!;
   let downCost = 0;
   let upCost = 0;
   if (atom.onBar) upCost += costs.barOnUp * Math.min(1.2, Math.max(0.35, atom.barSeconds / 2));
@@ -84,11 +168,20 @@ function directionCosts(atoms: readonly Atom[], from: number, to: number, costs:
   if (atom.onHalfBar) upCost += costs.halfBarOnUp;
   if (atom.accent) upCost += costs.accentUp;
   if (atom.notes > 2) upCost += costs.chordUp;
-  if (atoms[to]!.last) upCost += costs.lastUp;
+  if (last.last) upCost += costs.lastUp;
   if (atom.upbeat) downCost += costs.upbeatDown;
   if (atom.hairpin === 'crescendo') downCost += costs.crescendoDown;
   if (atom.hairpin === 'diminuendo') upCost += costs.diminuendoUp;
   if (atom.kind === 'portato') downCost += costs.portatoDown;
+  if (atom.alike) {
+    const unlike = costs.unlike * atom.alike.weight;
+    if (atom.alike.direction !== 'down') downCost += unlike;
+    if (atom.alike.direction !== 'up') upCost += unlike;
+  }
+  if (last.jumpsTo === 'down') downCost += costs.repeatAgain;
+  if (last.jumpsTo === 'up') upCost += costs.repeatAgain;
+  if (atom.outside === 'down') upCost += costs.insideMotion;
+  if (atom.outside === 'up') downCost += costs.insideMotion;
   if (atom.lock === 'down') upCost += LOCKED;
   if (atom.lock === 'up') downCost += LOCKED;
   return { downCost, upCost };
@@ -107,4 +200,12 @@ export function zoneName(from: number, to: number): string {
   if (middle < 0.6) return 'middle';
   if (middle < 0.85) return 'upper half';
   return 'tip';
+}
+
+/** Where a place lies, in the word a coach uses. */
+export function placeName(place: number): string {
+  if (place < 0.15) return 'at the frog';
+  if (place < 0.4) return 'in the lower half';
+  if (place < 0.6) return 'in the middle';
+  return place < 0.85 ? 'in the upper half' : 'at the tip';
 }

@@ -3,6 +3,7 @@
  * are from a trial on phrases bowed by method-book rules. All can be edited.
  */
 import type { DynamicLevel, InstrumentKind } from '../score/score';
+import type { StrokeWish } from '../marking/mark';
 
 export interface DynamicRow {
   /** cm/s */
@@ -25,7 +26,10 @@ export const DYNAMICS: Readonly<Record<DynamicLevel, DynamicRow>> = {
   fff: { slowest: 18, preferred: 64, fastest: 170, home: 0.42 },
 };
 
-export type StrokeKind = 'détaché' | 'legato' | 'accent' | 'staccato' | 'tenuto' | 'portato' | 'spiccato' | 'chord';
+/** Softest first. */
+export const LEVELS = Object.keys(DYNAMICS) as readonly DynamicLevel[];
+
+export type StrokeKind = StrokeWish | 'legato' | 'chord' | 'tremolo';
 
 export interface StrokeRow {
   speed: number;
@@ -43,14 +47,25 @@ export const STROKES: Readonly<Record<StrokeKind, StrokeRow>> = {
   legato: { speed: 0.85, sounding: 1, zone: null, zoneAtStart: false },
   accent: { speed: 1.3, sounding: 0.95, zone: { from: 0, to: 0.4 }, zoneAtStart: true },
   staccato: { speed: 0.7, sounding: 0.5, zone: null, zoneAtStart: false },
+  martelé: { speed: 1.5, sounding: 0.5, zone: { from: 0.55, to: 0.95 }, zoneAtStart: false },
   tenuto: { speed: 1.05, sounding: 1, zone: null, zoneAtStart: false },
   portato: { speed: 0.75, sounding: 0.9, zone: null, zoneAtStart: false },
   spiccato: { speed: 0.5, sounding: 0.45, zone: { from: 0.25, to: 0.5 }, zoneAtStart: false },
   chord: { speed: 1.25, sounding: 0.95, zone: { from: 0, to: 0.25 }, zoneAtStart: true },
+  tremolo: { speed: 0.45, sounding: 1, zone: null, zoneAtStart: false },
 };
 
 /** Usable hair in cm (from memory). */
 export const HAIR_CM: Readonly<Record<InstrumentKind, number>> = { violin: 65, viola: 64, cello: 60, bass: 55 };
+
+/** Bow speed of the two schools of quiet playing against the table, at p and softer and above it (judgement). */
+export const SCHOOLS: Readonly<Record<'flowing' | 'held', { quiet: number; other: number }>> = {
+  flowing: { quiet: 1.3, other: 1.1 },
+  held: { quiet: 0.6, other: 0.85 },
+};
+
+/** Share of the hair that a wished amount means (common practice). */
+export const AMOUNTS: Readonly<Record<'little' | 'half' | 'whole', number>> = { little: 0.12, half: 0.5, whole: 0.92 };
 
 export interface BowCosts {
   barOnUp: number;
@@ -66,6 +81,10 @@ export interface BowCosts {
   splitAtHalf: number;
   splitAtBeat: number;
   splitOffBeat: number;
+  /** Share of the price of a split where the slur is taken for a phrase. */
+  splitPhrase: number;
+  /** Two separate notes, or a note and a slur, taken in one bow. */
+  join: number;
   hook: number;
   hookDotted: number;
   hookStaccato: number;
@@ -78,13 +97,23 @@ export interface BowCosts {
   hookQuick: number;
   retake: number;
   retakeInRest: number;
+  /** Two down-bows marked one after the other: the bow is lifted between them (common practice). */
+  retakeMarked: number;
   /** The line begins up-bow on a bar. */
   startUp: number;
+  /** A bar that is bowed otherwise than the same music elsewhere (trial). */
+  unlike: number;
+  /** The end of a repeated stretch leaves the bow where its beginning does not want it (judgement). */
+  repeatAgain: number;
+  /** Quick crossings with inside motion (judgement). */
+  insideMotion: number;
   /** Weight of the distribution against the directions. */
   distribution: number;
   homePull: number;
   loudness: number;
   infeasible: number;
+  /** Weight of a wished zone, place or amount against the rest of the distribution (judgement). */
+  wish: number;
 }
 
 /** Trial values, agreement with 23 of 24 tuned phrases and 12 of 14 held out; the retake in mid-line is dearer since, by judgement on the demo parts. */
@@ -102,6 +131,8 @@ export const BOW_COSTS: BowCosts = {
   splitAtHalf: 1.2,
   splitAtBeat: 1.4,
   splitOffBeat: 2,
+  splitPhrase: 0.2,
+  join: 1.6,
   hook: 0.6,
   hookDotted: 0.1,
   hookStaccato: 0.2,
@@ -111,11 +142,16 @@ export const BOW_COSTS: BowCosts = {
   hookQuick: 1,
   retake: 1.4,
   retakeInRest: 0.15,
+  retakeMarked: 0.3,
   startUp: 0.6,
+  unlike: 0.4,
+  repeatAgain: 1,
+  insideMotion: 0.15,
   distribution: 0.7,
   homePull: 0.35,
   loudness: 0.6,
   infeasible: 3,
+  wish: 60,
 };
 
 export interface BowStrategy {
@@ -126,31 +162,30 @@ export interface BowStrategy {
   reversed?: boolean;
 }
 
+const DEAR = 9;
+const NO_RETAKE = { retake: DEAR, retakeMarked: DEAR };
+const NO_HOOK = { hook: DEAR, hookDotted: DEAR, hookStaccato: DEAR, hookSlurred: DEAR, hookOverBar: DEAR };
+const NO_SPLIT = { splitAtBar: DEAR, splitAtHalf: DEAR, splitAtBeat: DEAR, splitOffBeat: DEAR };
+
 export const BOW_STRATEGIES: readonly BowStrategy[] = [
   { name: 'balanced', aim: 'what costs least on the whole', costs: {} },
+  { name: 'as printed', aim: 'bow after bow as the slurs say, nothing added', costs: { ...NO_RETAKE, ...NO_HOOK, ...NO_SPLIT, join: DEAR } },
   {
-    name: 'as printed',
-    aim: 'bow after bow as the slurs say, nothing added',
-    costs: {
-      retake: 8,
-      hook: 8,
-      hookDotted: 8,
-      hookStaccato: 8,
-      hookSlurred: 8,
-      hookOverBar: 8,
-      splitAtBar: 9,
-      splitAtHalf: 9,
-      splitAtBeat: 9,
-      splitOffBeat: 9,
-    },
+    name: 'retakes',
+    aim: 'brings the bow back in the air',
+    costs: { retake: 0.25, hook: 3, hookDotted: 3, hookStaccato: 3, hookSlurred: 4, hookOverBar: 4, join: 4 },
   },
-  { name: 'retakes', aim: 'brings the bow back in the air', costs: { retake: 0.25, hook: 3, hookDotted: 3, hookStaccato: 3, hookSlurred: 4, hookOverBar: 4 } },
   {
     name: 'hooks',
     aim: 'takes two notes in one bow with a stop between',
-    costs: { hook: 0.1, hookDotted: 0.05, hookStaccato: 0.05, hookSlurred: 0.4, retake: 3 },
+    costs: { hook: 0.1, hookDotted: 0.05, hookStaccato: 0.05, hookSlurred: 0.4, retake: 3, join: 4 },
   },
-  { name: 'split slurs', aim: 'more bow by shorter slurs', costs: { splitAtBar: 0.15, splitAtHalf: 0.2, splitAtBeat: 0.5, retake: 2, hook: 2 } },
+  {
+    name: 'split slurs',
+    aim: 'more bow by shorter slurs',
+    costs: { splitAtBar: 0.15, splitAtHalf: 0.2, splitAtBeat: 0.5, retake: 2, hook: 2, join: 4 },
+  },
+  { name: 'joined', aim: 'joins a note to its neighbour where the count is odd', costs: { join: 0.3, retake: 3, hook: 3, hookDotted: 3, hookStaccato: 3 } },
   { name: 'reversed', aim: 'begins the other way round', costs: {}, reversed: true },
 ];
 
@@ -162,3 +197,18 @@ export const QUICK_HOOK_S = 0.2;
 
 /** A silence from this length on lets the bow be set anew. */
 export const REST_SECONDS = 0.25;
+
+/** From this silence on a line begins again (judgement). */
+export const LONG_SILENCE_S = 1.2;
+
+/** A fermata holds a note this many times its length (judgement). */
+export const FERMATA_TIMES = 1.8;
+
+/** Seconds that a breath mark takes from the note before (judgement). */
+export const BREATH_S = 0.3;
+
+/** A slur that needs more bows than this is taken for a phrase, and asked about (judgement). */
+export const PHRASE_FROM_BOWS = 2.4;
+
+/** Crossings per second from which inside and outside motion matter (models). */
+export const MOTION_MATTERS_PER_S = 5;

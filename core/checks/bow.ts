@@ -1,7 +1,7 @@
 /** Findings of the bow arm: slurs longer than the bow, uneven returns, retakes and rates. */
 import { noteById } from '../score/find';
 import { bowInForce, markAt } from '../marking/mark';
-import type { Bowing, Stroke } from '../bow-arm/bowing';
+import type { Bowing, Stroke } from '../bow-arm/describe';
 import { HAIR_CM } from '../bow-arm/tables';
 import type { LineContext } from './check';
 import type { Finding, TempoLimit } from './finding';

@@ -1,6 +1,6 @@
 /** Which events of a line are slurred to the one before, as printed and as the coach changed it. */
 import type { Line } from '../score/lines';
-import type { Part } from '../score/score';
+import type { Part, Slur } from '../score/score';
 import { EMPTY_MARKING, markAt, type Marking } from './mark';
 
 /** `links[i]` is true when event i is under one slur with event i − 1. */
@@ -9,6 +9,7 @@ export function slurLinks(part: Pick<Part, 'slurs'>, line: Line, marking: Markin
   const eventOf = new Map<string, number>();
   line.events.forEach((event, i) => event.ids.forEach((id) => eventOf.set(id, i)));
   for (const slur of part.slurs) {
+    if (isPhrase(slur, part, marking)) continue;
     const from = eventOf.get(slur.from);
     const to = eventOf.get(slur.to);
     if (from === undefined || to === undefined) continue;
@@ -23,4 +24,19 @@ export function slurLinks(part: Pick<Part, 'slurs'>, line: Line, marking: Markin
     });
   }
   return links;
+}
+
+/**
+ * A slur that is a phrase and not a bow: because the coach says so, or because it holds two or more other slurs of its
+ * voice (common practice: the inner ones are the bows).
+ */
+export function isPhrase(slur: Slur, part: Pick<Part, 'slurs'>, marking: Marking): boolean {
+  const said = markAt(marking, slur.from, 'slur-is');
+  if (said && !said.off) return said.value === 'phrase';
+  let inside = 0;
+  for (const other of part.slurs) {
+    if (other === slur || other.voice !== slur.voice || other.onset < slur.onset || other.endOnset > slur.endOnset) continue;
+    if (other.endOnset - other.onset < slur.endOnset - slur.onset) inside++;
+  }
+  return inside >= 2;
 }

@@ -2,7 +2,8 @@
 import type { Part } from '../score/score';
 import { fingerName } from '../instruments/player';
 import { marksWorthWriting, type Fingering } from '../left-hand/fingering';
-import { bowMarksWorthWriting, type Bowing } from '../bow-arm/bowing';
+import type { Bowing } from '../bow-arm/describe';
+import { bowMarksWorthWriting } from '../bow-arm/worth-writing';
 import { noteById } from '../score/find';
 import { markKey, splitKey, type Mark, type MarkKind, type Marking } from './mark';
 

@@ -2,7 +2,8 @@
 import createGraph, { type Graph } from 'ngraph.graph';
 import { aStar } from 'ngraph.path';
 import type { Atom } from '../../core/bow-arm/atoms';
-import { cheapestBowing, GRID, gridPlace, hookCost, loudnessCost, RETAKE_CELLS, retakePrice, spanCost, unevenCost } from '../../core/bow-arm/search';
+import { hookCost, loudnessCost, retakePrice, spanCost, unevenCost } from '../../core/bow-arm/costs';
+import { cheapestBowing, GRID, gridPlace, RETAKE_CELLS } from '../../core/bow-arm/search';
 import { strokeSpan, type StrokeSpan } from '../../core/bow-arm/stroke';
 import { HAIR_CM, type BowCosts } from '../../core/bow-arm/tables';
 import type { Grip } from '../../core/left-hand/grip';

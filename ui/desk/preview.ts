@@ -1,5 +1,5 @@
 /** What the tracks show: the plan that was checked, or the highlighted choice in its place. Plain functions. */
-import type { Stroke } from '@/core/bow-arm/bowing';
+import type { Stroke } from '@/core/bow-arm/describe';
 import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { BarRange } from '@/core/score/bars';
 import { ticksOf } from '@/core/score/bars';

@@ -3,7 +3,7 @@
 import { memo, useMemo, type MouseEvent } from 'react';
 import type { Instrument } from '@/core/instruments/instrument';
 import type { FingeredNote } from '@/core/left-hand/fingering';
-import type { Stroke } from '@/core/bow-arm/bowing';
+import type { Stroke } from '@/core/bow-arm/describe';
 import type { NoteRisk } from '@/core/checks/check';
 import type { Finding } from '@/core/checks/finding';
 import { noteById } from '@/core/score/find';

@@ -1,6 +1,6 @@
 /** The bow: frog at the top, tip at the bottom, so that a down-bow goes down; the slope is the speed. */
 import { memo } from 'react';
-import type { Stroke } from '@/core/bow-arm/bowing';
+import type { Stroke } from '@/core/bow-arm/describe';
 import type { DynamicLevel } from '@/core/score/score';
 import type { System } from '../types';
 import { LABEL_WIDTH, Row, textWidth } from './layout';

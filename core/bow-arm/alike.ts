@@ -1,0 +1,119 @@
+/** The same music, wherever it comes back, up to transposition: how it is bowed there, and where that differs. */
+import type { Bar } from '../score/score';
+import type { Atom } from './atoms';
+import type { PlannedSpan } from './search';
+import type { Direction } from './stroke';
+
+/** Bars that hold the same rhythm, intervals, slurs and signs. */
+interface Group {
+  bars: Array<{ barIndex: number; from: number; to: number }>;
+}
+
+/** What a stroke does at each atom of a bar: a direction where one begins, null where it goes on. */
+type Pattern = ReadonlyArray<Direction | null>;
+
+export function groupsOf(atoms: readonly Atom[], bars: readonly Bar[]): Group[] {
+  const groups = new Map<string, Group>();
+  for (let from = 0; from < atoms.length;) {
+    const { barIndex } = atoms[from]!;
+    let to = from;
+    while (atoms[to + 1]?.barIndex === barIndex) to++;
+    const key = barKey(atoms, from, to, bars[barIndex]!);
+    const group = groups.get(key);
+    if (group) group.bars.push({ barIndex, from, to });
+    else groups.set(key, { bars: [{ barIndex, from, to }] });
+    from = to + 1;
+  }
+  return [...groups.values()].filter((group) => group.bars.length > 1);
+}
+
+function barKey(atoms: readonly Atom[], from: number, to: number, bar: Bar): string {
+  const first = atoms[from]!;
+  let key = `${bar.beats}/${bar.beatType} ${bar.pickup} ${atoms[to + 1]?.linked ?? false}`;
+  for (let i = from; i <= to; i++) {
+    const { onset, ticks, pitches, kind, accent, linked, strokes, hairpin } = atoms[i]!;
+    key += `|${onset - bar.onset} ${ticks} ${pitches[0] - first.pitches[0]} ${pitches[1] - pitches[0]} ${kind} ${accent} ${linked} ${strokes} ${hairpin}`;
+  }
+  return key;
+}
+
+function patternOf(planned: ReadonlyMap<number, PlannedSpan>, { from, to }: { from: number; to: number }): Pattern {
+  const pattern: Array<Direction | null> = [];
+  for (let i = from; i <= to; i++) {
+    const stroke = planned.get(i);
+    pattern.push(stroke ? (stroke.to > stroke.from ? 'down' : 'up') : null);
+  }
+  return pattern;
+}
+
+/** What the coach marked counts this many times as much as what was planned (judgement). */
+const MARKED_WEIGHT = 3;
+
+/** The bowing that most bars of a group have; the coach's marks count more, the first bar where it is even. */
+function templateOf(group: Group, atoms: readonly Atom[], planned: ReadonlyMap<number, PlannedSpan>): Pattern {
+  const votes = new Map<string, { pattern: Pattern; weight: number }>();
+  for (const bar of group.bars) {
+    const pattern = patternOf(planned, bar);
+    const key = pattern.join();
+    const marked = atoms.slice(bar.from, bar.to + 1).some((atom) => atom.lock !== null || atom.mustHook || atom.mustRetake);
+    const vote = votes.get(key) ?? { pattern, weight: 0 };
+    vote.weight += marked ? MARKED_WEIGHT : 1;
+    votes.set(key, vote);
+  }
+  return [...votes.values()].reduce((best, vote) => (vote.weight > best.weight ? vote : best)).pattern;
+}
+
+/** Atoms that know how the same music is bowed elsewhere; the very same atoms where everything is alike already. */
+export function wishedAlike(atoms: readonly Atom[], groups: readonly Group[], strokes: readonly PlannedSpan[]): Atom[] {
+  const planned = new Map(strokes.map((stroke) => [stroke.span.from, stroke]));
+  const result = [...atoms];
+  for (const group of groups) {
+    const template = templateOf(group, atoms, planned);
+    const begins = template.filter((direction) => direction !== null).length;
+    for (const { from, to } of group.bars)
+      for (let i = from; i <= to; i++) result[i] = { ...atoms[i]!, alike: { direction: template[i - from]!, weight: 1 / Math.max(2, begins) } };
+  }
+  return result;
+}
+
+/** Bars that are bowed otherwise than the same music elsewhere. */
+export interface Unlike {
+  /** Bar indices, both included. */
+  fromBar: number;
+  toBar: number;
+  /** Where the same music is bowed the other way. */
+  likeBar: number;
+  why: string;
+}
+
+export function unlikeBars(atoms: readonly Atom[], groups: readonly Group[], strokes: readonly PlannedSpan[]): Unlike[] {
+  const planned = new Map(strokes.map((stroke) => [stroke.span.from, stroke]));
+  const found: Unlike[] = [];
+  for (const group of groups) {
+    const template = templateOf(group, atoms, planned);
+    const key = template.join();
+    const like = group.bars.find((bar) => patternOf(planned, bar).join() === key)!;
+    for (const bar of group.bars) {
+      const pattern = patternOf(planned, bar);
+      if (pattern.join() === key) continue;
+      found.push({ fromBar: bar.barIndex, toBar: bar.barIndex, likeBar: like.barIndex, why: reason(atoms, bar, pattern, template, planned) });
+    }
+  }
+  found.sort((a, b) => a.fromBar - b.fromBar);
+  return found.reduce<Unlike[]>((runs, each) => {
+    const last = runs.at(-1);
+    if (last && last.toBar + 1 === each.fromBar && last.likeBar + (each.fromBar - last.fromBar) === each.likeBar) last.toBar = each.toBar;
+    else runs.push({ ...each });
+    return runs;
+  }, []);
+}
+
+function reason(atoms: readonly Atom[], { from, to }: { from: number; to: number }, pattern: Pattern, template: Pattern, planned: ReadonlyMap<number, PlannedSpan>): string {
+  const own = atoms.slice(from, to + 1);
+  if (own.some((atom) => atom.lock !== null || atom.mustHook || atom.mustRetake)) return 'your marks there ask for it';
+  if (pattern[0] !== template[0]) {
+    const before = planned.get(from)?.start;
+    return atoms[from]!.linked || before === 'change' ? 'the bow comes out of the bar before the other way round' : 'it begins the other way round there';
+  }
+  return 'what follows it there is different, and the bow has to be ready for it';
+}

@@ -1,0 +1,98 @@
+/** What a stroke at a place costs, and what one stroke after another costs. */
+import type { Atom } from './atoms';
+import type { StrokeSpan } from './stroke';
+import { QUICK_HOOK_S, retakeSeconds, type BowCosts } from './tables';
+
+/** Cost of one stroke from x to y (0 frog to 1 tip), without its neighbours. */
+export function spanCost(span: StrokeSpan, from: number, to: number, hairCm: number, costs: BowCosts): number {
+  return placeCost(span, from, to, hairCm, costs) + (to > from ? span.downCost : span.upCost) + span.slurCost;
+}
+
+/** The part of it that the distribution decides. */
+export function placeCost(span: StrokeSpan, from: number, to: number, hairCm: number, costs: BowCosts): number {
+  const cm = Math.abs(to - from) * hairCm;
+  const off = Math.log2(cm / span.preferredCm);
+  const { wish, zone } = span;
+  let cost = off * off * (wish?.length ? WISHED_LENGTH : 1);
+  if (cm < span.leastCm) cost += costs.infeasible * (1 + Math.log2(span.leastCm / cm));
+  if (cm > span.mostCm) cost += costs.infeasible * (1 + Math.log2(cm / span.mostCm));
+  const middle = (from + to) / 2;
+  const away = middle - span.home;
+  if (!wish?.zone) cost += costs.homePull * away * away * 8;
+  if (zone && !wish?.zone) {
+    const miss = outside(span.zoneAtStart ? from : middle, zone);
+    cost += 12 * miss * miss;
+  }
+  if (wish) {
+    let miss = 0;
+    if (wish.zone) miss += outside(from, wish.zone) ** 2 + outside(to, wish.zone) ** 2;
+    if (wish.from) miss += outside(from, wish.from) ** 2;
+    if (wish.to) miss += outside(to, wish.to) ** 2;
+    cost += costs.wish * miss;
+  }
+  return cost * costs.distribution;
+}
+
+/** A wished length counts this many times as much as the table's (judgement). */
+const WISHED_LENGTH = 4;
+
+const outside = (place: number, zone: { from: number; to: number }): number => Math.max(0, zone.from - place, place - zone.to);
+
+/** Loudness step beyond the wanted one: `0.6·(max(0, |ΔdB − wanted| − 2)/6)²`. */
+export function loudnessCost(before: StrokeSpan, beforeCm: number, after: StrokeSpan, afterCm: number, weight: number): number {
+  const step = 20 * Math.log10(afterCm / after.seconds / (beforeCm / before.seconds));
+  const wanted = 20 * Math.log10(after.wantedSpeed / before.wantedSpeed);
+  const over = Math.max(0, Math.abs(step - wanted) - 2) / 6;
+  return weight * over * over;
+}
+
+/** Price of bringing the bow back: cheap in a rest, else it takes time from the note before, at most half of it. */
+export function retakePrice(distance: number, inRest: boolean, lastAtom: Atom, atom: Atom, costs: BowCosts): number {
+  if (atom.mustRetake) return 0;
+  const needed = retakeSeconds(distance);
+  const free = (atom.silenceS === Infinity ? 10 : atom.silenceS) + lastAtom.seconds / 2;
+  const price = inRest ? costs.retakeInRest : markedDownTwice(lastAtom, atom) ? Math.min(costs.retake, costs.retakeMarked) : costs.retake;
+  return price + (needed > free ? costs.infeasible * (needed / free) : 0);
+}
+
+const markedDownTwice = (lastAtom: Atom, atom: Atom): boolean => lastAtom.lock === 'down' && atom.lock === 'down';
+
+/** Price of a second note in the same direction with a stop between, for down-bow and for up-bow: rows of stopped notes lie better up-bow. */
+export function hookCost(before: StrokeSpan, after: StrokeSpan, lastAtom: Atom, atom: Atom, costs: BowCosts): readonly [down: number, up: number] {
+  if (atom.mustHook) return [0, 0];
+  const quick = lastAtom.seconds < QUICK_HOOK_S ? costs.hookQuick : 0;
+  const either = (price: number, moreDown = 0) => [price + moreDown + quick, price + quick] as const;
+  if (atom.onBar) return either(costs.hookOverBar);
+  if (before.from !== before.to || after.from !== after.to) return either(costs.hookSlurred);
+  if (lastAtom.dots && atom.dots) return either(costs.hookStaccato, costs.hookDown);
+  const ratio = lastAtom.seconds / atom.seconds;
+  const dotted = ratio > 1.8 && ratio < 3.6 && !atom.onBeat && atom.endsOnBeat;
+  if (dotted) return either(costs.hookDotted);
+  return either(costs.hook, markedDownTwice(lastAtom, atom) ? costs.retake : costs.hookDown);
+}
+
+/**
+ * A repeated long-short figure in separate bows drifts along the bow until it ends; over a finite passage
+ * that looks free. So it is charged what it costs in the steady state, where both strokes have one length.
+ */
+export function unevenCost(before: StrokeSpan, after: StrokeSpan, atoms: readonly Atom[], costs: BowCosts): number {
+  if (before.seconds < 1.4 * after.seconds) return 0;
+  const period = after.to - before.from + 1;
+  if (period > LONGEST_FIGURE || !(returns(atoms, before.from, period, period) || returns(atoms, before.from, period, -period))) return 0;
+  const ratio = Math.log2(before.preferredCm / after.preferredCm);
+  const { seconds } = after;
+  return costs.distribution * 0.5 * ratio * ratio + loudnessCost(before, seconds, after, seconds, costs.loudness * costs.distribution);
+}
+
+/** Notes in a repeated figure at most. */
+export const LONGEST_FIGURE = 8;
+
+/** Whether the rhythm of a figure comes again that many notes away. */
+function returns(atoms: readonly Atom[], from: number, count: number, away: number): boolean {
+  for (let i = from; i < from + count; i++) {
+    const here = atoms[i]!;
+    const there = atoms[i + away];
+    if (!there || Math.abs(here.seconds - there.seconds) >= 0.02 * there.seconds || (i > from && here.linked !== there.linked)) return false;
+  }
+  return true;
+}

@@ -1,0 +1,192 @@
+/**
+ * String crossings: from which string to which, how quickly, inside a slur or not, how far the bow hand travels for it,
+ * and which way round the bow goes.
+ */
+import type { InstrumentKind } from '../score/score';
+import type { Line, LineEvent } from '../score/lines';
+import type { Atom } from './atoms';
+import type { Stroke } from './describe';
+import { HAIR_CM, MOTION_MATTERS_PER_S } from './tables';
+import type { Direction } from './stroke';
+
+/** String of a note, 1 the highest; null where nobody knows. */
+export type StringOf = (noteId: string) => number | null;
+
+/** Degrees between neighbouring strings (from memory). */
+export const STRING_ANGLE_DEG: Readonly<Record<InstrumentKind, number>> = { violin: 15, viola: 16, cello: 14.5, bass: 18 };
+
+/** The hand lies about this far behind the frog, in cm (from memory). */
+const HAND_BEHIND_CM = 4;
+
+/**
+ * Travel of the bow hand in cm for a crossing of so many strings at a place of the bow (0 frog to 1 tip):
+ * `(x·H + 4 cm)·angle`, the angle in radians (geometry of the lever).
+ * @example a violin at the frog, one string: `4 · 15° = 1.05 cm`
+ */
+export function handTravelCm(place: number, strings: number, instrument: InstrumentKind): number {
+  return (place * HAIR_CM[instrument] + HAND_BEHIND_CM) * ((STRING_ANGLE_DEG[instrument] * Math.abs(strings) * Math.PI) / 180);
+}
+
+export interface Crossing {
+  /** First note on the new string. */
+  noteId: string;
+  barIndex: number;
+  onset: number;
+  /** Level of the bow before and after: a string, or half way between two; 1 the highest. */
+  from: number;
+  to: number;
+  /** More than to the neighbour. */
+  leap: boolean;
+  inSlur: boolean;
+  /** Seconds from the beginning of the note before. */
+  seconds: number;
+  /** Where on the bow it happens, and how far the hand travels for it. */
+  place: number;
+  handCm: number;
+}
+
+/** Level of the bow on an event's strings; null where a string is not known. */
+export function levelOf(event: Pick<LineEvent, 'notes'>, stringOf: StringOf): number | null {
+  let sum = 0;
+  for (const note of event.notes) {
+    const string = stringOf(note.id);
+    if (string === null) return null;
+    sum += string;
+  }
+  return event.notes.length ? sum / event.notes.length : null;
+}
+
+/** A change of level smaller than this is none: a double stop with one of its own strings. */
+const SAME_LEVEL = 0.51;
+
+export function crossingsOf(strokes: readonly Stroke[], line: Line, stringOf: StringOf, secondsAt: (tick: number) => number, instrument: InstrumentKind): Crossing[] {
+  const strokeOf = new Map<string, Stroke>();
+  for (const stroke of strokes) for (const id of stroke.noteIds) strokeOf.set(id, stroke);
+  const found: Crossing[] = [];
+  let before: { event: LineEvent; level: number } | null = null;
+  for (const event of line.events) {
+    const noteId = event.ids[0]!;
+    const stroke = strokeOf.get(noteId);
+    const level = levelOf(event, stringOf);
+    if (!stroke || level === null) {
+      before = null;
+      continue;
+    }
+    if (before && Math.abs(level - before.level) >= SAME_LEVEL) {
+      const inSlur = strokeOf.get(before.event.ids[0]!) === stroke;
+      const place = inSlur ? placeWithin(stroke, event.onset, secondsAt) : stroke.from;
+      const strings = Math.abs(level - before.level);
+      found.push({
+        noteId,
+        barIndex: stroke.barIndex,
+        onset: event.onset,
+        from: before.level,
+        to: level,
+        leap: strings > 1.5,
+        inSlur,
+        seconds: secondsAt(event.onset) - secondsAt(before.event.onset),
+        place,
+        handCm: handTravelCm(place, strings, instrument),
+      });
+    }
+    before = { event, level };
+  }
+  return found;
+}
+
+function placeWithin(stroke: Stroke, tick: number, secondsAt: (tick: number) => number): number {
+  const share = Math.min(1, (secondsAt(tick) - secondsAt(stroke.onset)) / stroke.seconds);
+  return stroke.from + (stroke.to - stroke.from) * share;
+}
+
+/** Crossings in a row that make a rate, so that one quick pair is no finding. */
+export const RATE_CROSSINGS = 4;
+
+/** Crossings per second from the n-th on: of four in a row, the slowest; 0 where they do not follow each other. */
+export function crossingRate(crossings: readonly Crossing[], from: number): number {
+  const row = crossings.slice(from, from + RATE_CROSSINGS);
+  if (row.length < RATE_CROSSINGS) return 0;
+  let longest = 0;
+  for (let i = 1; i < row.length; i++) {
+    const gap = row[i]!.seconds;
+    // A note that stays on its string in between breaks the row.
+    if (row[i]!.from !== row[i - 1]!.to) return 0;
+    longest = Math.max(longest, gap);
+  }
+  return longest > 0 ? 1 / longest : 0;
+}
+
+/** The string that lies away from the bow hand: violin and viola the lowest, cello and bass the highest. */
+const farIsLow = (instrument: InstrumentKind): boolean => instrument === 'violin' || instrument === 'viola';
+
+/**
+ * Motion that goes with the circle of the hand: down-bow on the string that is farther from the bow hand, up-bow on the
+ * nearer one (common practice); so the lower strings come out mirrored.
+ * @example on the violin the lower of two strings is far: down-bow there
+ */
+export function outsideDirection(string: number, other: number, instrument: InstrumentKind): Direction {
+  const lower = string > other;
+  return lower === farIsLow(instrument) ? 'down' : 'up';
+}
+
+/** How a quick change between two strings is bowed; null where it is none, or slurred. */
+export function motionAt(crossing: Crossing, stroke: Stroke, instrument: InstrumentKind): 'outside' | 'inside' | null {
+  if (crossing.inSlur || crossing.seconds > 1 / MOTION_MATTERS_PER_S) return null;
+  return stroke.direction === outsideDirection(crossing.to, crossing.from, instrument) ? 'outside' : 'inside';
+}
+
+/** Atoms at quick crossings between two strings, back and forth, know the direction that outside motion asks for. */
+export function withOutsideMotion(atoms: readonly Atom[], line: Line, stringOf: StringOf, instrument: InstrumentKind): Atom[] {
+  const levels = atoms.map((atom) => levelOf(line.events[atom.event]!, stringOf));
+  const quick = (i: number) => {
+    const [a, b] = [levels[i - 1], levels[i]];
+    if (a === null || a === undefined || b === null || b === undefined || Math.abs(a - b) < SAME_LEVEL) return false;
+    return !atoms[i]!.linked && atoms[i]!.onsetS - atoms[i - 1]!.onsetS <= 1 / MOTION_MATTERS_PER_S && atoms[i]!.silenceS < 0.05;
+  };
+  return atoms.map((atom, i) => {
+    const backAndForth = i > 0 && quick(i) && ((i + 1 < atoms.length && quick(i + 1) && levels[i + 1] === levels[i - 1]) || (i > 1 && quick(i - 1) && levels[i - 2] === levels[i]));
+    return backAndForth ? { ...atom, outside: outsideDirection(levels[i]!, levels[i - 1]!, instrument) } : atom;
+  });
+}
+
+/** Where on the bow crossings at this rate are easiest (common practice: the quicker, the nearer to the lower half, but not at the frog). */
+export function easiestPlace(perS: number): { from: number; to: number; words: string } {
+  if (perS >= 4) return { from: 0.3, to: 0.5, words: 'between the balance point and the middle' };
+  if (perS >= 2) return { from: 0.2, to: 0.6, words: 'in the lower half or the middle' };
+  return { from: 0, to: 1, words: 'anywhere' };
+}
+
+/** The passage on open strings alone: for each event the strings and their ticks; repeated strings are kept, since the bow strokes are the same. */
+export function openStringVersion(line: Line, stringOf: StringOf, within: { from: number; to: number }): Array<{ noteId: string; onset: number; strings: number[] }> {
+  return line.events
+    .filter((event) => event.onset >= within.from && event.onset < within.to && !event.grace)
+    .flatMap((event) => {
+      const strings = event.notes.map((note) => stringOf(note.id));
+      return strings.every((string) => string !== null) ? [{ noteId: event.ids[0]!, onset: event.onset, strings: [...new Set(strings)] }] : [];
+    });
+}
+
+export interface CrossingNumbers {
+  crossings: number;
+  leaps: number;
+  inSlurs: number;
+  /** Crossings per second, four in a row. */
+  quickestPerS: number;
+  handCm: number;
+  inside: number;
+  outside: number;
+}
+
+export function crossingNumbers(crossings: readonly Crossing[], strokes: readonly Stroke[], instrument: InstrumentKind): CrossingNumbers {
+  const strokeOf = new Map(strokes.flatMap((stroke) => stroke.noteIds.map((id) => [id, stroke] as const)));
+  const motions = crossings.map((crossing) => motionAt(crossing, strokeOf.get(crossing.noteId)!, instrument));
+  return {
+    crossings: crossings.length,
+    leaps: crossings.filter((crossing) => crossing.leap).length,
+    inSlurs: crossings.filter((crossing) => crossing.inSlur).length,
+    quickestPerS: crossings.reduce((most, _, i) => Math.max(most, crossingRate(crossings, i)), 0),
+    handCm: crossings.reduce((sum, crossing) => sum + crossing.handCm, 0),
+    inside: motions.filter((motion) => motion === 'inside').length,
+    outside: motions.filter((motion) => motion === 'outside').length,
+  };
+}

@@ -1,0 +1,267 @@
+/** A found plan in the numbers and words that people ask for: strokes, what they change in the print, and why. */
+import { beatOf, type DynamicLevel, type Part, type Score } from '../score/score';
+import type { Unlike } from './alike';
+import type { Atom } from './atoms';
+import { placeCost } from './costs';
+import type { Reset } from './repeats';
+import type { PlannedSpan } from './search';
+import { LOCKED, placeName, speedStepDb, zoneName, type Direction, type SpanWish } from './stroke';
+import { BOW_COSTS, REST_SECONDS, retakeSeconds, type BowStrategy, type StrokeKind } from './tables';
+
+export interface Stroke {
+  /** Note heads under this stroke. */
+  noteIds: string[];
+  barIndex: number;
+  onset: number;
+  beat: number;
+  /** Seconds that sound; of one stroke where a tremolo repeats it. */
+  seconds: number;
+  direction: Direction;
+  kind: StrokeKind;
+  level: DynamicLevel;
+  /** 0 frog to 1 tip. */
+  from: number;
+  to: number;
+  /** 1 for a plain stroke, more for a measured tremolo, 0 for an unmeasured one. */
+  strokes: number;
+  /** Where the bow is when it is over, and which way it went last. */
+  endsAt: number;
+  endDirection: Direction;
+  cm: number;
+  cmPerS: number;
+  /** Loudness against the stroke before by speed alone, dB; 0 for the first. */
+  stepDb: number;
+  /** The same as the dynamics and the kinds of stroke want it. */
+  wantedStepDb: number;
+  retake: boolean;
+  hooked: boolean;
+  zone: string;
+  /** Speeds in cm/s between which this dynamic speaks, and the one that it wants. */
+  slowest: number;
+  fastest: number;
+  wantedSpeed: number;
+  /** Length in cm that it would like. */
+  preferredCm: number;
+  /** Seconds free for the retake, and how many it needs; null without one. */
+  retakeTime: { free: number; needed: number } | null;
+  /** What the coach wished here. */
+  wish: SpanWish | null;
+  school: 'flowing' | 'held' | null;
+  feasible: boolean;
+  /** What it costs, taken apart, with the plain weights. */
+  terms: Record<BowTerm, number>;
+}
+
+export type BowTerm = 'direction' | 'split' | 'join' | 'hook' | 'retake' | 'bow';
+
+export const BOW_CHANGE_KINDS = ['split', 'join', 'hook', 'retake', 'start-up', 'remove-slur'] as const;
+export type BowChangeKind = (typeof BOW_CHANGE_KINDS)[number];
+
+export interface BowChange {
+  kind: BowChangeKind;
+  noteId: string;
+  /** Every note at which it is written; several where a slur is taken away. */
+  writtenAt: string[];
+  barIndex: number;
+  beat: number;
+  why: string;
+  cost: number;
+}
+
+export interface Bowing {
+  strategy: string;
+  aim: string;
+  total: number;
+  terms: Record<string, number>;
+  feasible: boolean;
+  strokes: Stroke[];
+  changes: BowChange[];
+  /** Bars bowed otherwise than the same music elsewhere. */
+  unlike: Unlike[];
+  /** Repeats that the bow does not come round to. */
+  resets: Reset[];
+  /** Slurs taken for phrases: their first and last note. */
+  phrases: Array<{ from: string; to: string; bows: number }>;
+}
+
+interface Described {
+  part: Part;
+  score: Pick<Score, 'ticksPerQuarter'>;
+}
+
+export function described({ part, score }: Described, atoms: readonly Atom[], planned: readonly PlannedSpan[], hairCm: number, strategy: BowStrategy): Bowing {
+  const strokes: Stroke[] = [];
+  const changes: BowChange[] = [];
+  const sums: Record<BowTerm, number> = { direction: 0, split: 0, join: 0, hook: 0, retake: 0, bow: 0 };
+  planned.forEach((each, i) => {
+    const stroke = strokeOf(each, strokes[i - 1], planned[i - 1], { part, score }, atoms, hairCm);
+    strokes.push(stroke);
+    for (const [name, cost] of Object.entries(stroke.terms)) sums[name as BowTerm] += cost;
+    changes.push(...changesAt(each, planned[i - 1], stroke, strokes[i - 1], atoms, hairCm));
+  });
+  const terms = Object.fromEntries(Object.entries(sums).map(([name, value]) => [name, round(value)]));
+  return {
+    strategy: strategy.name,
+    aim: strategy.aim,
+    total: round(Object.values(sums).reduce((sum, value) => sum + value, 0)),
+    terms,
+    feasible: strokes.every((stroke) => stroke.feasible),
+    strokes,
+    changes: withRemovedSlurs(changes, planned, atoms),
+    unlike: [],
+    resets: [],
+    phrases: phrasesOf(planned, atoms),
+  };
+}
+
+const round = (value: number): number => Math.round(value * 1000) / 1000;
+
+function strokeOf(
+  { span, from, to, start, back }: PlannedSpan,
+  before: Stroke | undefined,
+  lastPlanned: PlannedSpan | undefined,
+  { part, score }: Described,
+  atoms: readonly Atom[],
+  hairCm: number,
+): Stroke {
+  const atom = atoms[span.from]!;
+  const bar = part.bars[atom.barIndex]!;
+  const cm = Math.abs(to - from) * hairCm;
+  const cmPerS = cm / span.seconds;
+  const inRest = atom.silenceS >= REST_SECONDS;
+  const lastAtom = atoms[span.from - 1];
+  const retakeTime =
+    start === 'retake' && before && lastAtom ? { needed: retakeSeconds(before.endsAt - from), free: (inRest ? atom.silenceS : 0) + lastAtom.seconds / 2 } : null;
+  const slowest = span.leastCm / span.seconds;
+  const fastest = span.mostCm / span.seconds;
+  const direction: Direction = to > from ? 'down' : 'up';
+  return {
+    noteIds: atoms.slice(span.from, span.to + 1).flatMap((a) => a.ids),
+    barIndex: atom.barIndex,
+    onset: atom.onset,
+    beat: beatOf(bar, atom.onset - bar.onset, score.ticksPerQuarter),
+    seconds: span.seconds,
+    direction,
+    kind: span.kind,
+    level: atom.level,
+    from,
+    to,
+    strokes: span.strokes,
+    endsAt: back ? from : to,
+    endDirection: back ? (direction === 'down' ? 'up' : 'down') : direction,
+    cm,
+    cmPerS,
+    stepDb: before ? speedStepDb(before.cmPerS, cmPerS) : 0,
+    wantedStepDb: lastPlanned ? speedStepDb(lastPlanned.span.wantedSpeed, span.wantedSpeed) : 0,
+    retake: start === 'retake',
+    hooked: start === 'hook',
+    zone: zoneName(from, to),
+    slowest,
+    fastest,
+    wantedSpeed: span.wantedSpeed,
+    preferredCm: span.preferredCm,
+    retakeTime,
+    wish: span.wish,
+    school: atom.wish?.school ?? null,
+    feasible: cmPerS >= slowest * 0.98 && cmPerS <= fastest * 1.02 && !(retakeTime && retakeTime.needed > retakeTime.free),
+    terms: termsOf({ span, from, to, start, back }, atoms, hairCm),
+  };
+}
+
+/** The stroke's cost with the plain weights; locks cost nothing. */
+function termsOf({ span, from, to, start }: PlannedSpan, atoms: readonly Atom[], hairCm: number): Record<BowTerm, number> {
+  const costs = BOW_COSTS;
+  const atom = atoms[span.from]!;
+  const direction = to > from ? span.downCost : span.upCost;
+  let joined = 0;
+  for (let i = span.from + 1; i <= span.to; i++) if (!atoms[i]!.linked) joined += costs.join;
+  return {
+    direction: direction >= LOCKED ? 0 : direction,
+    split: atom.linked
+      ? (atom.onBar ? costs.splitAtBar : atom.onHalfBar ? costs.splitAtHalf : atom.onBeat ? costs.splitAtBeat : costs.splitOffBeat) *
+        (atom.phrase ? costs.splitPhrase : 1)
+      : 0,
+    join: joined,
+    hook:
+      start !== 'hook' || atom.mustHook ? 0 : atom.onBar ? costs.hookOverBar : atom.dots ? costs.hookStaccato : span.from !== span.to ? costs.hookSlurred : costs.hook,
+    retake: start !== 'retake' || atom.mustRetake ? 0 : atom.silenceS >= REST_SECONDS ? costs.retakeInRest : costs.retake,
+    bow: placeCost(span, from, to, hairCm, costs),
+  };
+}
+
+function changesAt(
+  { span }: PlannedSpan,
+  lastPlanned: PlannedSpan | undefined,
+  stroke: Stroke,
+  before: Stroke | undefined,
+  atoms: readonly Atom[],
+  hairCm: number,
+): BowChange[] {
+  const atom = atoms[span.from]!;
+  const found: BowChange[] = [];
+  const change = (kind: BowChangeKind, why: string, cost: number, at = atom) =>
+    found.push({ kind, noteId: at.ids[0]!, writtenAt: [at.ids[0]!], barIndex: at.barIndex, beat: stroke.beat, why, cost: round(cost) });
+  if (span.slurCost > 0 && atom.linked) change('split', splitReason(span, lastPlanned, hairCm, stroke.slowest, atom.phrase), stroke.terms.split);
+  for (let i = span.from + 1; i <= span.to; i++)
+    if (!atoms[i]!.linked) change('join', 'one bow for both, so that the next strong beat comes down', BOW_COSTS.join, atoms[i]!);
+  const next = stroke.direction === 'up' ? 'so that the next strong beat comes down' : 'so that the bow is where the next note wants it';
+  if (stroke.hooked && !atom.mustHook) change('hook', `both notes ${stroke.direction}-bow with a stop between, ${next}`, stroke.terms.hook);
+  if (stroke.retake && !atom.mustRetake && before?.endDirection === stroke.direction) {
+    const why =
+      atom.silenceS >= REST_SECONDS
+        ? 'the rest leaves time to set the bow again'
+        : `lifted to begin ${stroke.direction}-bow again ${placeName(stroke.from)}`;
+    change('retake', why, stroke.terms.retake);
+  }
+  if (!before && stroke.direction === 'up' && atom.lock === null)
+    change('start-up', atom.upbeat ? 'an upbeat goes up, so that the bar begins down' : 'so that what follows lies better', stroke.terms.direction);
+  return found;
+}
+
+function splitReason(span: PlannedSpan['span'], before: PlannedSpan | undefined, hairCm: number, slowest: number, phrase: boolean): string {
+  if (phrase) return 'the slur is longer than any bow and is taken for a phrase';
+  const seconds = span.seconds + (before?.span.seconds ?? 0);
+  const needed = Math.round(slowest * seconds);
+  return needed > hairCm * 0.95
+    ? `the printed slur needs at least ${needed} cm, the bow has ${hairCm}`
+    : 'so that the strokes around it have enough bow and fall on the right beats';
+}
+
+/** A slur that is cut at every note is one that is taken away. */
+function withRemovedSlurs(changes: readonly BowChange[], planned: readonly PlannedSpan[], atoms: readonly Atom[]): BowChange[] {
+  /** By the note after the first: all notes of the slur but the first. */
+  const removed = new Map<string, string[]>();
+  const dropped = new Set<string>();
+  const strokeAt = new Map(planned.map((stroke) => [stroke.span.from, stroke]));
+  for (let start = 0; start < atoms.length;) {
+    let end = start;
+    while (atoms[end + 1]?.linked) end++;
+    let separate = end > start && !atoms[start]!.phrase;
+    for (let i = start; separate && i <= end; i++) separate = strokeAt.get(i)?.span.to === i;
+    if (separate) {
+      const notes = atoms.slice(start + 1, end + 1).map((atom) => atom.ids[0]!);
+      removed.set(notes[0]!, notes);
+      for (const note of notes) dropped.add(note);
+    }
+    start = end + 1;
+  }
+  return changes.flatMap((change) => {
+    if (change.kind !== 'split' || !dropped.has(change.noteId)) return [change];
+    const writtenAt = removed.get(change.noteId);
+    return writtenAt ? [{ ...change, kind: 'remove-slur' as const, writtenAt, why: 'separate bows: the slur costs more than it gives here' }] : [];
+  });
+}
+
+function phrasesOf(planned: readonly PlannedSpan[], atoms: readonly Atom[]): Bowing['phrases'] {
+  const found: Bowing['phrases'] = [];
+  for (let start = 0; start < atoms.length;) {
+    let end = start;
+    while (atoms[end + 1]?.linked) end++;
+    if (atoms[start]!.phrase && end > start) {
+      const bows = planned.filter(({ span }) => span.from >= start && span.from <= end).length;
+      found.push({ from: atoms[start]!.ids[0]!, to: atoms[end]!.ids[0]!, bows });
+    }
+    start = end + 1;
+  }
+  return found;
+}
