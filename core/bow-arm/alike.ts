@@ -5,7 +5,7 @@ import type { PlannedSpan } from './search';
 import type { Direction } from './stroke';
 
 /** Bars that hold the same rhythm, intervals, slurs and signs. */
-interface Group {
+export interface Group {
   bars: Array<{ barIndex: number; from: number; to: number }>;
 }
 
@@ -63,9 +63,18 @@ function templateOf(group: Group, atoms: readonly Atom[], planned: ReadonlyMap<n
   return [...votes.values()].reduce((best, vote) => (vote.weight > best.weight ? vote : best)).pattern;
 }
 
-/** Atoms that know how the same music is bowed elsewhere; the very same atoms where everything is alike already. */
+/** Groups whose bars are not all bowed the same way. */
+export function disagreeing(groups: readonly Group[], strokes: readonly PlannedSpan[]): Group[] {
+  const planned = byStart(strokes);
+  return groups.filter(({ bars }) => {
+    const first = patternOf(planned, bars[0]!).join();
+    return bars.some((bar) => patternOf(planned, bar).join() !== first);
+  });
+}
+
+/** Atoms that know how the same music is bowed elsewhere. */
 export function wishedAlike(atoms: readonly Atom[], groups: readonly Group[], strokes: readonly PlannedSpan[]): Atom[] {
-  const planned = new Map(strokes.map((stroke) => [stroke.span.from, stroke]));
+  const planned = byStart(strokes);
   const result = [...atoms];
   for (const group of groups) {
     const template = templateOf(group, atoms, planned);
@@ -75,6 +84,8 @@ export function wishedAlike(atoms: readonly Atom[], groups: readonly Group[], st
   }
   return result;
 }
+
+const byStart = (strokes: readonly PlannedSpan[]): Map<number, PlannedSpan> => new Map(strokes.map((stroke) => [stroke.span.from, stroke]));
 
 /** Bars that are bowed otherwise than the same music elsewhere. */
 export interface Unlike {
@@ -87,7 +98,7 @@ export interface Unlike {
 }
 
 export function unlikeBars(atoms: readonly Atom[], groups: readonly Group[], strokes: readonly PlannedSpan[]): Unlike[] {
-  const planned = new Map(strokes.map((stroke) => [stroke.span.from, stroke]));
+  const planned = byStart(strokes);
   const found: Unlike[] = [];
   for (const group of groups) {
     const template = templateOf(group, atoms, planned);

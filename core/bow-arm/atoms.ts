@@ -46,12 +46,13 @@ export interface Atom {
   onBar: boolean;
   onHalfBar: boolean;
   onBeat: boolean;
-  /** The next beat begins where it ends. */
-  endsOnBeat: boolean;
+  /** Begins, ends on a beat as the time signature's lower figure counts it: an eighth in 6/8. */
+  onUnit: boolean;
+  endsOnUnit: boolean;
   barSeconds: number;
   /** Last before a long silence or the end. */
   last: boolean;
-  /** Begins a line or follows a silence, and stands before the bar line. */
+  /** Begins a line or follows a silence, and is the one bow before the bar line. */
   upbeat: boolean;
   accent: boolean;
   notes: number;
@@ -145,6 +146,11 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
     const next = atoms[i + 1];
     atom.last = !next || next.silenceS >= LONG_SILENCE_S;
     if (next && next.onsetS - atom.onsetS < atom.seconds) atom.seconds = Math.max(0.01, next.onsetS - atom.onsetS);
+    if (atom.upbeat) {
+      let after = i + 1;
+      while (atoms[after]?.linked) after++;
+      atom.upbeat = atoms[after]?.onBar ?? false;
+    }
     if (line.events[atom.event]!.notes.some((note) => note.fermata)) atom.seconds *= FERMATA_TIMES;
   });
   return atoms;
@@ -172,7 +178,8 @@ function placeInBar(event: LineEvent, bar: Bar, ticksPerQuarter: number) {
     onBar: inBar === 0 && !bar.pickup,
     onHalfBar: halves && inBar * 2 === nominal,
     onBeat: inBar % beat === 0,
-    endsOnBeat: (event.end - bar.onset) % beat === 0,
+    onUnit: inBar % unit === 0,
+    endsOnUnit: (event.end - bar.onset) % unit === 0,
     late: inBar * 2 >= nominal,
   };
 }

@@ -4,14 +4,14 @@ import type { Part, Score } from '../score/score';
 import type { Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
-import { groupsOf, unlikeBars, wishedAlike } from './alike';
+import { disagreeing, groupsOf, unlikeBars, wishedAlike, type Group } from './alike';
 import { atomsOf, type Atom } from './atoms';
 import { candidateSpans, withPhrases } from './candidates';
 import { withOutsideMotion, type StringOf } from './crossings';
 import { described, type Bowing } from './describe';
-import { refined } from './refine';
+import { refined, type Refinements } from './refine';
 import { jumpsOf, resetsAt, wishedToRepeat } from './repeats';
-import { cheapestBowing, newSearchMemory, type FoundBowing, type SearchMemory } from './search';
+import { cheapestBowing, nearest, newSearchMemory, type FoundBowing, type SearchMemory } from './search';
 import { LOCKED, type Direction } from './stroke';
 import { BOW_COSTS, BOW_STRATEGIES, HAIR_CM, REST_SECONDS, type BowCosts, type BowStrategy } from './tables';
 
@@ -35,11 +35,12 @@ export interface BowingRequest {
 export interface BowMemory {
   first: SearchMemory;
   alike: SearchMemory;
+  refinements: Refinements;
 }
 
 export const newBowMemory = (): BowMemory => {
   const first = newSearchMemory();
-  return { first, alike: { kept: null, tables: first.tables } };
+  return { first, alike: { kept: null, tables: first.tables }, refinements: new Map() };
 };
 
 /** The best plan first, then those of other strategies by what they cost; none where nothing is bowed. */
@@ -99,16 +100,22 @@ class Planner {
     const { part, clock } = this.request;
     const strategy = BOW_STRATEGIES[0]!;
     const costs = this.costs(strategy);
-    const first = this.search(atoms, strategy, costs, null, this.memory.first);
+    let found = this.search(atoms, strategy, costs, null, this.memory.first);
+    let wished = atoms;
     const groups = groupsOf(atoms, part.bars);
     const jumps = jumpsOf(atoms, part.bars, (tick) => clock.secondsAt(tick));
-    if (groups.length === 0 && jumps.length === 0) return this.planned(atoms, first, strategy, costs, {});
-    const wished = wishedToRepeat(wishedAlike(atoms, groups, first.strokes), jumps, first.strokes);
-    const found = this.search(wished, strategy, costs, null, this.memory.alike);
-    return this.planned(wished, found, strategy, costs, {
-      unlike: unlikeBars(wished, groups, found.strokes),
-      resets: resetsAt(wished, jumps, found.strokes),
-    });
+    // Only music that came out in several ways is asked to be alike; asking can move its neighbours, so it is looked at twice.
+    const asked = new Set<Group>();
+    for (let round = 0; round < 2; round++) {
+      const before = asked.size;
+      for (const group of disagreeing(groups, found.strokes)) asked.add(group);
+      if (asked.size === before && (round > 0 || jumps.length === 0)) break;
+      wished = wishedToRepeat(wishedAlike(atoms, [...asked], found.strokes), jumps, found.strokes);
+      const memory = { ...nearest([this.memory.first, this.memory.alike], wished) };
+      found = this.search(wished, strategy, costs, null, memory);
+      this.memory.alike = memory;
+    }
+    return this.planned(wished, found, strategy, costs, { unlike: unlikeBars(wished, groups, found.strokes), resets: resetsAt(wished, jumps, found.strokes) });
   }
 
   by(strategy: BowStrategy, atoms: readonly Atom[], notFirst: Direction | null, inside: (onset: number) => boolean): Bowing | null {
@@ -125,7 +132,7 @@ class Planner {
   }
 
   private planned(atoms: readonly Atom[], found: FoundBowing, strategy: BowStrategy, costs: BowCosts, more: Partial<Pick<Bowing, 'unlike' | 'resets'>>): WholePlan {
-    const strokes = refined(found.strokes, atoms, this.hairCm, costs);
+    const strokes = refined(found.strokes, atoms, this.hairCm, costs, this.memory.refinements);
     return { atoms, found, bowing: { ...described(this.request, atoms, strokes, this.hairCm, strategy), ...more } };
   }
 

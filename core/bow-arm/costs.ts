@@ -65,11 +65,25 @@ export function hookCost(before: StrokeSpan, after: StrokeSpan, lastAtom: Atom, 
   if (atom.onBar) return either(costs.hookOverBar);
   if (before.from !== before.to || after.from !== after.to) return either(costs.hookSlurred);
   if (lastAtom.dots && atom.dots) return either(costs.hookStaccato, costs.hookDown);
-  const ratio = lastAtom.seconds / atom.seconds;
-  const dotted = ratio > 1.8 && ratio < 3.6 && !atom.onBeat && atom.endsOnBeat;
-  if (dotted) return either(costs.hookDotted);
-  return either(costs.hook, markedDownTwice(lastAtom, atom) ? costs.retake : costs.hookDown);
+  if (isDotted(lastAtom, atom)) return either(costs.hookDotted);
+  return either(costs.hook + (atom.onUnit ? costs.hookOnBeat : 0), markedDownTwice(lastAtom, atom) ? costs.retake : costs.hookDown);
 }
+
+/** A long note and the short one that fills its beat: three to one, or seven to one. */
+function isDotted(long: Atom, short: Atom): boolean {
+  const ratio = long.ticks / Math.max(1, short.ticks);
+  return ratio > 2.4 && ratio < 8 && !short.onUnit && short.endsOnUnit;
+}
+
+/** Price of a plain change of direction: nothing, but for rhythms that lie badly in separate bows. */
+export function changeCost(before: StrokeSpan, after: StrokeSpan, atoms: readonly Atom[], costs: BowCosts): number {
+  const alone = before.from === before.to && after.from === after.to;
+  const dotted = alone && isDotted(atoms[before.to]!, atoms[after.from]!) && before.seconds < LONGEST_DOTTED_S;
+  return unevenCost(before, after, atoms, costs) + (dotted ? costs.dottedSeparate : 0);
+}
+
+/** A longer note is no dotted rhythm to the ear any more, in seconds (judgement). */
+const LONGEST_DOTTED_S = 1.2;
 
 /**
  * A repeated long-short figure in separate bows drifts along the bow until it ends; over a finite passage
@@ -81,7 +95,7 @@ export function unevenCost(before: StrokeSpan, after: StrokeSpan, atoms: readonl
   if (period > LONGEST_FIGURE || !(returns(atoms, before.from, period, period) || returns(atoms, before.from, period, -period))) return 0;
   const ratio = Math.log2(before.preferredCm / after.preferredCm);
   const { seconds } = after;
-  return costs.distribution * 0.5 * ratio * ratio + loudnessCost(before, seconds, after, seconds, costs.loudness * costs.distribution);
+  return costs.uneven * (costs.distribution * 0.5 * ratio * ratio + loudnessCost(before, seconds, after, seconds, costs.loudness * costs.distribution));
 }
 
 /** Notes in a repeated figure at most. */

@@ -2,7 +2,7 @@
 import { beatOf, type DynamicLevel, type Part, type Score } from '../score/score';
 import type { Unlike } from './alike';
 import type { Atom } from './atoms';
-import { placeCost } from './costs';
+import { hookCost, placeCost } from './costs';
 import type { Reset } from './repeats';
 import type { PlannedSpan } from './search';
 import { LOCKED, placeName, speedStepDb, zoneName, type Direction, type SpanWish } from './stroke';
@@ -164,12 +164,12 @@ function strokeOf(
     wish: span.wish,
     school: atom.wish?.school ?? null,
     feasible: cmPerS >= slowest * 0.98 && cmPerS <= fastest * 1.02 && !(retakeTime && retakeTime.needed > retakeTime.free),
-    terms: termsOf({ span, from, to, start, back }, atoms, hairCm),
+    terms: termsOf({ span, from, to, start, back }, lastPlanned, atoms, hairCm),
   };
 }
 
 /** The stroke's cost with the plain weights; locks cost nothing. */
-function termsOf({ span, from, to, start }: PlannedSpan, atoms: readonly Atom[], hairCm: number): Record<BowTerm, number> {
+function termsOf({ span, from, to, start }: PlannedSpan, before: PlannedSpan | undefined, atoms: readonly Atom[], hairCm: number): Record<BowTerm, number> {
   const costs = BOW_COSTS;
   const atom = atoms[span.from]!;
   const direction = to > from ? span.downCost : span.upCost;
@@ -182,8 +182,7 @@ function termsOf({ span, from, to, start }: PlannedSpan, atoms: readonly Atom[],
         (atom.phrase ? costs.splitPhrase : 1)
       : 0,
     join: joined,
-    hook:
-      start !== 'hook' || atom.mustHook ? 0 : atom.onBar ? costs.hookOverBar : atom.dots ? costs.hookStaccato : span.from !== span.to ? costs.hookSlurred : costs.hook,
+    hook: start === 'hook' && before ? hookCost(before.span, span, atoms[span.from - 1]!, atom, costs)[to > from ? 0 : 1] : 0,
     retake: start !== 'retake' || atom.mustRetake ? 0 : atom.silenceS >= REST_SECONDS ? costs.retakeInRest : costs.retake,
     bow: placeCost(span, from, to, hairCm, costs),
   };

@@ -1,23 +1,56 @@
 /**
  * The places of a plan between the points of the grid: with directions and cuts as they are, every turning point may move
- * in a corridor around where the search put it, and the best of all is found exactly, twice, in ever finer steps.
+ * in a corridor around where the search put it, and the best of all is found exactly, in ever finer steps.
  */
 import { placeCost, retakePrice } from './costs';
 import type { Atom } from './atoms';
 import type { PlannedSpan } from './search';
-import { REST_SECONDS, type BowCosts } from './tables';
+import { REST_SECONDS, retakeSeconds, type BowCosts } from './tables';
 
 /** Steps to either side and their width, as a share of the bow. */
 const CORRIDORS = [
-  { steps: 5, width: 0.012 },
-  { steps: 4, width: 0.003 },
+  { steps: 5, width: 0.03 },
+  { steps: 3, width: 0.012 },
+  { steps: 3, width: 0.004 },
 ] as const;
 
 const LEAST = 0.005;
 
-export function refined(strokes: readonly PlannedSpan[], atoms: readonly Atom[], hairCm: number, costs: BowCosts): PlannedSpan[] {
-  return CORRIDORS.reduce<PlannedSpan[]>((places, corridor) => settled(places, atoms, hairCm, costs, corridor), [...strokes]);
+/** Places found earlier, by the strokes that they are for. */
+export type Refinements = Map<string, ReadonlyArray<{ from: number; to: number }>>;
+
+/** Stretches kept at most. */
+const MOST_KEPT = 2000;
+
+export function refined(strokes: readonly PlannedSpan[], atoms: readonly Atom[], hairCm: number, costs: BowCosts, known: Refinements = new Map()): PlannedSpan[] {
+  const settings = JSON.stringify([hairCm, costs]);
+  return stretches(strokes, atoms).flatMap((stretch) => {
+    const key = settings + JSON.stringify(stretch.map(({ span: { from, to: _, ...span }, ...stroke }) => [span, stroke, stroke.start === 'retake' && timeBefore(atoms, from)]));
+    let places = known.get(key);
+    if (!places) {
+      if (known.size >= MOST_KEPT) known.clear();
+      places = CORRIDORS.reduce<PlannedSpan[]>((row, corridor) => settled(row, atoms, hairCm, costs, corridor), stretch);
+      known.set(key, places);
+    }
+    return stretch.map((stroke, i) => ({ ...stroke, from: places[i]!.from, to: places[i]!.to }));
+  });
 }
+
+/** What the price of a retake depends on besides its distance. */
+const timeBefore = (atoms: readonly Atom[], at: number) => [atoms[at - 1]?.seconds, atoms[at]!.silenceS, atoms[at]!.mustRetake, atoms[at]!.lock, atoms[at - 1]?.lock];
+
+/** Where the bow is set anew in a rest nothing depends on the places before it, as long as there is time. */
+function stretches(strokes: readonly PlannedSpan[], atoms: readonly Atom[]): PlannedSpan[][] {
+  const result: PlannedSpan[][] = [];
+  for (const stroke of strokes) {
+    const free = stroke.start === 'retake' && atoms[stroke.span.from]!.silenceS >= WHOLE_BOW_BACK_S;
+    if (free || result.length === 0) result.push([stroke]);
+    else result.at(-1)!.push(stroke);
+  }
+  return result;
+}
+
+const WHOLE_BOW_BACK_S = retakeSeconds(1);
 
 interface Column {
   /** Candidate places of its start and its end. */
@@ -29,7 +62,6 @@ interface Column {
   lengthDb: Float64Array;
 }
 
-/** Sums over the strokes from one stretch without rests to the next; in a rest everything is free. */
 function settled(strokes: readonly PlannedSpan[], atoms: readonly Atom[], hairCm: number, costs: BowCosts, corridor: (typeof CORRIDORS)[number]): PlannedSpan[] {
   const weight = costs.loudness * costs.distribution;
   const columns: Column[] = [];

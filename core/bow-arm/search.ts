@@ -4,7 +4,7 @@
  * line can be kept (`SearchMemory`): then only the strokes around a change are searched anew, with the same result.
  */
 import type { Atom } from './atoms';
-import { hookCost, LONGEST_FIGURE, retakePrice, spanCost, unevenCost } from './costs';
+import { changeCost, hookCost, LONGEST_FIGURE, retakePrice, spanCost } from './costs';
 import type { StrokeSpan } from './stroke';
 import { REST_SECONDS, type BowCosts } from './tables';
 
@@ -31,8 +31,7 @@ interface Layer {
   cost: Float64Array;
   /** The same by the start and end of its last stroke: another order where a tremolo repeats the stroke. */
   exit: Float64Array;
-  /** The candidates that end where it begins. */
-  before: Layer[];
+  /** Which of the candidates that end where it begins comes before it, and at which cell. */
   backLayer: Int16Array;
   backCell: Int16Array;
 }
@@ -47,13 +46,20 @@ export interface BowSearchInput {
   notFirst?: 'down' | 'up' | null;
 }
 
-/** What is kept from one search to the next on the same line. */
+/** What is kept from one search to the next on the same line; `kept` is never changed, only replaced. */
 export interface SearchMemory {
-  kept: { keys: string[]; settings: string; endingAt: Layer[][]; offset: number } | null;
+  kept: { readonly keys: readonly string[]; readonly settings: string; readonly endingAt: ReadonlyArray<readonly Layer[]>; readonly offset: number } | null;
   tables: Tables;
 }
 
 export const newSearchMemory = (): SearchMemory => ({ kept: null, tables: new Tables() });
+
+/** The memory that has the most atoms in common with these. */
+export function nearest(memories: readonly SearchMemory[], atoms: readonly Atom[]): SearchMemory {
+  const keys = atoms.map((atom) => JSON.stringify(atom));
+  const common = ({ kept }: SearchMemory) => (kept?.keys.length === keys.length ? keys.filter((key, i) => key === kept.keys[i]).length : -1);
+  return memories.reduce((best, memory) => (common(memory) > common(best) ? memory : best));
+}
 
 export interface FoundBowing {
   strokes: PlannedSpan[];
@@ -66,48 +72,64 @@ export function cheapestBowing(input: BowSearchInput, memory: SearchMemory = new
   const { atoms } = input;
   const count = atoms.length;
   if (count === 0) return { strokes: [], cost: 0, searched: 0 };
-  const { tables } = memory;
   const settings = JSON.stringify([input.hairCm, input.costs, input.notFirst ?? null]);
   const keys = atoms.map((atom) => JSON.stringify(atom));
-  const old = memory.kept?.settings === settings ? memory.kept : null;
-  const { reuse, rejoin } = whatChanged(atoms, keys, old?.keys ?? []);
-  const endingAt: Layer[][] = Array.from({ length: count + 1 }, (_, end) => (reuse > 0 && end <= reuse ? old!.endingAt[end]! : []));
+  const old = memory.kept?.settings === settings && memory.kept.keys.length === count ? memory.kept : null;
+  const stale = staleEnds(atoms, keys, old?.keys ?? null);
+  const endingAt: Array<readonly Layer[]> = [[]];
   let offset = old?.offset ?? 0;
-  if (reuse === 0) offset = 0;
-  let end = reuse + 1;
-  for (; end <= count; end++) {
-    for (const span of input.spansEndingAt[end]!) endingAt[end]!.push(openedLayer(span, endingAt[span.from]!, input, tables));
-    const difference = old && end >= rejoin && beginsAnew(atoms[end]) ? constantDifference(endingAt[end]!, old.endingAt[end]!) : null;
-    if (difference === null || end === count) continue;
-    // From here on everything is as it was, but for a constant: what follows hangs on the new layers instead of the old ones.
-    const joint = old!.endingAt[end]!;
-    joint.splice(0, joint.length, ...endingAt[end]!);
-    endingAt[end] = joint;
-    for (let later = end + 1; later <= count; later++) endingAt[later] = old!.endingAt[later]!;
+  let searched = 0;
+  /** Everything that ends here is as it was. */
+  let asBefore = old !== null;
+  for (let end = 1; end <= count; end++) {
+    if (asBefore && !stale[end]) {
+      endingAt.push(old!.endingAt[end]!);
+      continue;
+    }
+    asBefore = false;
+    searched++;
+    const layers = input.spansEndingAt[end]!.map((span) => openedLayer(span, endingAt[span.from]!, input, memory.tables));
+    endingAt.push(layers);
+    if (!old || stale[end] || !beginsAnew(atoms[end])) continue;
+    const difference = constantDifference(layers, old.endingAt[end]!);
+    if (difference === null) continue;
+    // From here on everything costs as much more as this: told apart once, so that the old layers can follow as they are.
+    for (const layer of layers) lower(layer, difference);
     offset += difference;
-    break;
+    asBefore = true;
   }
-  memory.kept = { keys, settings, endingAt, offset: end < count ? offset : 0 };
-  const found = readBack(endingAt[count]!, atoms);
-  return { strokes: found.strokes, cost: found.cost + memory.kept.offset, searched: Math.min(end, count) - reuse };
+  memory.kept = { keys, settings, endingAt, offset };
+  const found = readBack(endingAt, atoms);
+  return { strokes: found.strokes, cost: found.cost + offset, searched };
 }
 
-/** Up to which atom the old layers hold, and from which one they may hold again. */
-function whatChanged(atoms: readonly Atom[], keys: readonly string[], old: readonly string[]): { reuse: number; rejoin: number } {
-  if (old.length !== keys.length) return { reuse: 0, rejoin: Infinity };
-  let first = 0;
-  while (first < keys.length && keys[first] === old[first]) first++;
-  let last = keys.length - 1;
-  while (last > first && keys[last] === old[last]) last--;
-  // Costs look at the figure before and after, and a slur is cut as a whole.
-  let reuse = Math.max(0, first - LONGEST_FIGURE * 2);
-  while (reuse > 0 && !(beginsAnew(atoms[reuse]) && keys[reuse] === old[reuse])) reuse--;
-  if (first === keys.length) reuse = keys.length;
-  return { reuse, rejoin: last + 1 + LONGEST_FIGURE * 2 };
+/** How far the costs of a stroke look to either side, in atoms: the figure before and the one after. */
+const LOOK = LONGEST_FIGURE * 2;
+
+/** Ends near a changed atom, from the beginning of a bar on, since slurs are cut as a whole; all where nothing is known. */
+function staleEnds(atoms: readonly Atom[], keys: readonly string[], old: readonly string[] | null): Uint8Array {
+  const stale = new Uint8Array(keys.length + 1).fill(old ? 0 : 1);
+  if (!old) return stale;
+  let done = 0;
+  keys.forEach((key, changed) => {
+    if (key === old[changed]) return;
+    let from = Math.max(0, changed - LOOK);
+    while (from > done && !(beginsAnew(atoms[from]) && keys[from] === old[from])) from--;
+    done = Math.min(keys.length, changed + LOOK);
+    for (let end = from + 1; end <= done; end++) stale[end] = 1;
+  });
+  return stale;
 }
 
 /** No stroke reaches over it: the first note of a bar, not slurred to the one before. */
 const beginsAnew = (atom: Atom | undefined): boolean => atom !== undefined && atom.onBar && !atom.linked;
+
+function lower(layer: Layer, by: number): void {
+  const less = (value: number) => (value > HOPELESS ? value : value - by);
+  const { cost, exit } = layer;
+  layer.cost = cost.map(less);
+  layer.exit = exit === cost ? layer.cost : exit.map(less);
+}
 
 /** By how much the new layers cost more than the old ones, where that is the same for every cell; else null. */
 function constantDifference(fresh: readonly Layer[], old: readonly Layer[]): number | null {
@@ -129,13 +151,12 @@ function constantDifference(fresh: readonly Layer[], old: readonly Layer[]): num
   return difference;
 }
 
-function openedLayer(span: StrokeSpan, before: Layer[], input: BowSearchInput, tables: Tables): Layer {
+function openedLayer(span: StrokeSpan, before: readonly Layer[], input: BowSearchInput, tables: Tables): Layer {
   const own = tables.own(span, input);
   const layer: Layer = {
     span,
     cost: own,
     exit: own,
-    before,
     backLayer: new Int16Array(CELLS).fill(-1),
     backCell: new Int16Array(CELLS),
   };
@@ -178,7 +199,7 @@ function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Arr
   const coupling = inRest ? NO_COUPLING : tables.coupling(before.span, after.span, costs);
   const again = inRest ? ([costs.retakeInRest, costs.retakeInRest] as const) : hookCost(before.span, after.span, lastAtom, atom, costs);
   const mustRepeat = atom.mustHook && !inRest;
-  const change = inRest ? 0 : unevenCost(before.span, after.span, atoms, costs);
+  const change = inRest ? 0 : changeCost(before.span, after.span, atoms, costs);
   if (!atom.mustRetake) relaxTurning(before.exit, beforeIndex, after, own, coupling, again, change, mustRepeat);
   if (mustRepeat) return;
   const prices = Float64Array.from({ length: GRID }, (_, cells) => retakePrice((0.96 * cells) / (GRID - 1), inRest, lastAtom, atom, costs));
@@ -200,63 +221,86 @@ function relaxTurning(
   const { cost, backLayer, backCell } = after;
   for (let turn = 0; turn < GRID; turn++) {
     const ownRow = turn * GRID;
-    for (let startBefore = 0; startBefore < GRID; startBefore++) {
-      const cell = startBefore * GRID + turn;
-      const base = from[cell]!;
-      if (base > HOPELESS) continue;
-      const wasDown = turn > startBefore;
-      const row = (wasDown ? turn - startBefore : startBefore - turn) * GRID;
-      const upPrice = base + (wasDown ? change : again[1]);
-      const downPrice = base + (wasDown ? again[0] : change);
-      if (!mustRepeat || !wasDown) {
-        for (let end = 0; end < turn; end++) {
-          const at = ownRow + end;
-          const value = upPrice + own[at]! + coupling[row + turn - end]!;
-          if (value < cost[at]!) {
-            cost[at] = value;
-            backLayer[at] = beforeIndex;
-            backCell[at] = cell;
-          }
+    // Cheapest beginnings first: once one costs too much before the loudness is counted, so do all after it.
+    const count = inOrder(from, turn);
+    if (count === 0) continue;
+    for (let end = 0; end < GRID; end++) {
+      if (end === turn) continue;
+      const goesDown = end > turn;
+      const at = ownRow + end;
+      const ownCost = own[at]!;
+      const length = goesDown ? end - turn : turn - end;
+      const againPrice = goesDown ? again[0] : again[1];
+      const least = mustRepeat || againPrice < change ? againPrice : change;
+      let best = cost[at]!;
+      let bestCell = -1;
+      for (let i = 0; i < count; i++) {
+        const startBefore = ORDER[i]!;
+        const cell = startBefore * GRID + turn;
+        const base = from[cell]! + ownCost;
+        if (base + least >= best) break;
+        const wasDown = turn > startBefore;
+        if (mustRepeat && wasDown !== goesDown) continue;
+        const value = base + (wasDown === goesDown ? againPrice : change) + coupling[(wasDown ? turn - startBefore : startBefore - turn) * GRID + length]!;
+        if (value < best) {
+          best = value;
+          bestCell = cell;
         }
       }
-      if (mustRepeat && !wasDown) continue;
-      for (let end = turn + 1; end < GRID; end++) {
-        const at = ownRow + end;
-        const value = downPrice + own[at]! + coupling[row + end - turn]!;
-        if (value < cost[at]!) {
-          cost[at] = value;
-          backLayer[at] = beforeIndex;
-          backCell[at] = cell;
-        }
-      }
+      if (bestCell < 0) continue;
+      cost[at] = best;
+      backLayer[at] = beforeIndex;
+      backCell[at] = bestCell;
     }
   }
 }
 
-/** The bow is lifted and begins the same way again, further back. */
+const ORDER = new Int16Array(GRID);
+
+/** Puts the possible beginnings of strokes that end at a place in order of their cost; returns how many there are. */
+function inOrder(from: Float64Array, turn: number): number {
+  let count = 0;
+  for (let start = 0; start < GRID; start++) {
+    const value = from[start * GRID + turn]!;
+    if (value > HOPELESS) continue;
+    let at = count++;
+    for (; at > 0 && from[ORDER[at - 1]! * GRID + turn]! > value; at--) ORDER[at] = ORDER[at - 1]!;
+    ORDER[at] = start;
+  }
+  return count;
+}
+
+/**
+ * The bow is lifted and begins the same way again, further back. What follows depends on the stroke before only by its
+ * direction and length, so for each of these the cheapest place to come from is found first.
+ */
 function relaxRetake(from: Float64Array, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, prices: Float64Array): void {
   const { cost, backLayer, backCell } = after;
   for (const start of RETAKE_CELLS) {
-    for (let turn = 0; turn < GRID; turn++) {
-      if (turn === start) continue;
-      const wasDown = turn > start;
-      const price = prices[wasDown ? turn - start : start - turn]!;
-      const firstStart = wasDown ? 0 : turn + 1;
-      const lastStart = wasDown ? turn - 1 : GRID - 1;
-      const firstEnd = wasDown ? start + 1 : 0;
-      const lastEnd = wasDown ? GRID - 1 : start - 1;
-      for (let startBefore = firstStart; startBefore <= lastStart; startBefore++) {
-        const cell = startBefore * GRID + turn;
-        const base = from[cell]! + price;
-        if (base > HOPELESS) continue;
-        const row = (wasDown ? turn - startBefore : startBefore - turn) * GRID;
-        for (let end = firstEnd; end <= lastEnd; end++) {
+    for (let down = 0; down < 2; down++) {
+      const firstTurn = down ? start + 1 : 0;
+      const lastTurn = down ? GRID - 1 : start - 1;
+      for (let length = 1; length < GRID; length++) {
+        let least = HOPELESS;
+        let leastCell = -1;
+        for (let turn = firstTurn; turn <= lastTurn; turn++) {
+          const startBefore = down ? turn - length : turn + length;
+          if (startBefore < 0 || startBefore >= GRID) continue;
+          const value = from[startBefore * GRID + turn]! + prices[down ? turn - start : start - turn]!;
+          if (value < least) {
+            least = value;
+            leastCell = startBefore * GRID + turn;
+          }
+        }
+        if (leastCell < 0) continue;
+        const row = length * GRID;
+        for (let end = firstTurn; end <= lastTurn; end++) {
           const at = start * GRID + end;
-          const value = base + own[at]! + coupling[row + (wasDown ? end - start : start - end)]!;
+          const value = least + own[at]! + coupling[row + (down ? end - start : start - end)]!;
           if (value < cost[at]!) {
             cost[at] = value;
             backLayer[at] = beforeIndex;
-            backCell[at] = cell;
+            backCell[at] = leastCell;
           }
         }
       }
@@ -363,11 +407,11 @@ function kept(tables: Map<string, Float64Array>, key: string, make: () => Float6
 
 const LENGTH_DB = Float64Array.from({ length: GRID }, (_, cells) => (cells ? 20 * Math.log10(cells) : 0));
 
-function readBack(last: readonly Layer[], atoms: readonly Atom[]): { strokes: PlannedSpan[]; cost: number } {
+function readBack(endingAt: ReadonlyArray<readonly Layer[]>, atoms: readonly Atom[]): { strokes: PlannedSpan[]; cost: number } {
   let best = Infinity;
   let layer: Layer | undefined;
   let exitCell = -1;
-  for (const each of last) {
+  for (const each of endingAt.at(-1)!) {
     for (let c = 0; c < CELLS; c++) {
       if (each.exit[c]! < best) {
         best = each.exit[c]!;
@@ -384,7 +428,7 @@ function readBack(last: readonly Layer[], atoms: readonly Atom[]): { strokes: Pl
     const cell = back ? turned : exitCell;
     const start = Math.floor(cell / GRID);
     const end = cell % GRID;
-    const previous: Layer | undefined = layer.backLayer[cell]! < 0 ? undefined : layer.before[layer.backLayer[cell]!];
+    const previous: Layer | undefined = layer.backLayer[cell]! < 0 ? undefined : endingAt[span.from]![layer.backLayer[cell]!];
     const previousExit = layer.backCell[cell]!;
     let how: PlannedSpan['start'] = 'first';
     if (previous) {

@@ -163,7 +163,11 @@ function directionCosts(atoms: readonly Atom[], from: number, to: number, costs:
   const last = atoms[to]!;
   let downCost = 0;
   let upCost = 0;
-  if (atom.onBar) upCost += costs.barOnUp * Math.min(1.2, Math.max(0.35, atom.barSeconds / 2));
+  if (atom.onBar) {
+    // A bow that fills the bar has no strong beat to set against weaker ones.
+    const fills = last.onsetS + last.seconds - atom.onsetS >= atom.barSeconds * 0.98;
+    upCost += costs.barOnUp * Math.min(1.2, Math.max(0.35, atom.barSeconds / 2)) * (fills ? costs.filledBar : 1);
+  }
   if (atom.onBar && from === 0) upCost += costs.startUp;
   if (atom.onHalfBar) upCost += costs.halfBarOnUp;
   if (atom.accent) upCost += costs.accentUp;
@@ -172,7 +176,7 @@ function directionCosts(atoms: readonly Atom[], from: number, to: number, costs:
   if (atom.upbeat) downCost += costs.upbeatDown;
   if (atom.hairpin === 'crescendo') downCost += costs.crescendoDown;
   if (atom.hairpin === 'diminuendo') upCost += costs.diminuendoUp;
-  if (atom.kind === 'portato') downCost += costs.portatoDown;
+  if (atom.kind === 'portato') downCost += to > from && repeats(atoms, from, to) ? costs.portatoRepeatedDown : costs.portatoDown;
   if (atom.alike) {
     const unlike = costs.unlike * atom.alike.weight;
     if (atom.alike.direction !== 'down') downCost += unlike;
@@ -185,6 +189,12 @@ function directionCosts(atoms: readonly Atom[], from: number, to: number, costs:
   if (atom.lock === 'down') upCost += LOCKED;
   if (atom.lock === 'up') downCost += LOCKED;
   return { downCost, upCost };
+}
+
+function repeats(atoms: readonly Atom[], from: number, to: number): boolean {
+  const [low, high] = atoms[from]!.pitches;
+  for (let i = from + 1; i <= to; i++) if (atoms[i]!.pitches[0] !== low || atoms[i]!.pitches[1] !== high) return false;
+  return true;
 }
 
 /** A lock is kept whatever it costs. */

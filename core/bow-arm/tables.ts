@@ -69,6 +69,8 @@ export const AMOUNTS: Readonly<Record<'little' | 'half' | 'whole', number>> = { 
 
 export interface BowCosts {
   barOnUp: number;
+  /** Share of it where one bow fills the bar. */
+  filledBar: number;
   halfBarOnUp: number;
   accentUp: number;
   chordUp: number;
@@ -77,6 +79,8 @@ export interface BowCosts {
   crescendoDown: number;
   diminuendoUp: number;
   portatoDown: number;
+  /** The same where one note is repeated (common practice: such a row is easier to shape up-bow). */
+  portatoRepeatedDown: number;
   splitAtBar: number;
   splitAtHalf: number;
   splitAtBeat: number;
@@ -86,7 +90,11 @@ export interface BowCosts {
   /** Two separate notes, or a note and a slur, taken in one bow. */
   join: number;
   hook: number;
+  /** Added where the second note stands on a beat. */
+  hookOnBeat: number;
   hookDotted: number;
+  /** A dotted rhythm in separate bows (common practice: hooked). */
+  dottedSeparate: number;
   hookStaccato: number;
   hookSlurred: number;
   /** The second note of the hook is the first of a bar (judgement). */
@@ -111,6 +119,8 @@ export interface BowCosts {
   distribution: number;
   homePull: number;
   loudness: number;
+  /** Weight of what a repeated long-short figure costs in the steady state (judgement on the phrases of tests/support/bow-rules.ts). */
+  uneven: number;
   infeasible: number;
   /** Weight of a wished zone, place or amount against the rest of the distribution (judgement). */
   wish: number;
@@ -119,6 +129,7 @@ export interface BowCosts {
 /** Trial values, agreement with 23 of 24 tuned phrases and 12 of 14 held out; the retake in mid-line is dearer since, by judgement on the demo parts. */
 export const BOW_COSTS: BowCosts = {
   barOnUp: 1,
+  filledBar: 0.4,
   halfBarOnUp: 0.2,
   accentUp: 1.2,
   chordUp: 2.2,
@@ -127,6 +138,7 @@ export const BOW_COSTS: BowCosts = {
   crescendoDown: 0.4,
   diminuendoUp: 0.3,
   portatoDown: 0.2,
+  portatoRepeatedDown: 0.9,
   splitAtBar: 1,
   splitAtHalf: 1.2,
   splitAtBeat: 1.4,
@@ -134,9 +146,11 @@ export const BOW_COSTS: BowCosts = {
   splitPhrase: 0.2,
   join: 1.6,
   hook: 0.6,
+  hookOnBeat: 0.5,
   hookDotted: 0.1,
+  dottedSeparate: 0.3,
   hookStaccato: 0.2,
-  hookSlurred: 1,
+  hookSlurred: 1.4,
   hookOverBar: 1.5,
   hookDown: 0.2,
   hookQuick: 1,
@@ -150,6 +164,7 @@ export const BOW_COSTS: BowCosts = {
   distribution: 0.7,
   homePull: 0.35,
   loudness: 0.6,
+  uneven: 0.5,
   infeasible: 3,
   wish: 60,
 };

@@ -1,126 +1,363 @@
-/** Findings of the bow arm: slurs longer than the bow, uneven returns, retakes and rates. */
+/** Findings of the bow arm: slurs longer than the bow, uneven returns, retakes, rates, crossings, wishes, repeats. */
 import { noteById } from '../score/find';
+import { sayBars } from '../score/address';
+import { pizzicatoAt } from '../score/techniques';
 import { bowInForce, markAt } from '../marking/mark';
+import { preparedAtoms } from '../bow-arm/bowing';
+import { lockInWords, smallestClash } from '../bow-arm/clash';
+import { crossingRate, crossingsOf, easiestPlace, RATE_CROSSINGS, type StringOf } from '../bow-arm/crossings';
 import type { Bowing, Stroke } from '../bow-arm/describe';
-import { HAIR_CM } from '../bow-arm/tables';
+import { soundRecipe } from '../bow-arm/sound';
+import { placeName } from '../bow-arm/stroke';
+import { HAIR_CM, retakeSeconds } from '../bow-arm/tables';
+import { bowLimits, bowLoad, RATE_STROKES, strokeRate, type TempoQuestion } from '../bow-arm/tempo';
+import { driftsOf, unevenPair, type Drift } from '../bow-arm/travel';
 import type { LineContext } from './check';
-import type { Finding, TempoLimit } from './finding';
-import { BOW_LOAD_FROM, severityOf, STROKES_PER_S, UNEVEN_DB_FROM } from './tables';
-import { quickText, racesText, retakeText, runsOutText, unmetText } from './words';
+import type { Finding, Remedy, TempoLimit } from './finding';
+import {
+  BOUNCED_PER_S,
+  BOW_LOAD_FROM,
+  CROSSINGS_PER_S,
+  LEAP_S,
+  MISSING_DB_FROM,
+  PIZZICATO_CHANGE_S,
+  severityOf,
+  STROKES_PER_S,
+  UNEVEN_DB_FROM,
+  WISH_MISSED_FROM,
+  type Thresholds,
+} from './tables';
+import * as words from './words';
 
-/** A stroke cannot use the last bit of hair at either end. */
-const USABLE = 0.95;
+export interface BowContext extends LineContext {
+  stringOf: StringOf;
+}
 
-/** Strokes in a row that make a rate, so that one quick pair is no finding. */
-const RATE_STROKES = 4;
+/** Load, numbers, sentence and remedies of one kind at one stroke; null where there is nothing to say. */
+interface Trouble {
+  kind: Finding['kind'];
+  noteId?: string;
+  load: number;
+  from: Thresholds;
+  numbers: Finding['numbers'];
+  text: string;
+  remedies: Remedy[];
+}
 
-export function bowFindings(bowing: Bowing, context: LineContext): { findings: Finding[]; limits: TempoLimit[] } {
+/** Severity by itself, not by a load: 1. */
+const TOLD: Thresholds = [1, 2, 3];
+const CERTAIN: Thresholds = [0, 0, 1];
+const RATE_FROM: Thresholds = [1, 1.3, 1.7];
+
+export function bowFindings(bowing: Bowing, context: BowContext): { findings: Finding[]; limits: TempoLimit[] } {
   const { player, part, clock } = context;
   const findings: Finding[] = [];
-  const limits: TempoLimit[] = [];
   const hairCm = HAIR_CM[player.instrument.kind];
-  const most = STROKES_PER_S[player.level];
+  const question: TempoQuestion = { tempo: clock.tempo, hairCm, strokesPerS: STROKES_PER_S[player.level], secondsAt: (tick) => clock.secondsAt(tick) };
+  const tell = (trouble: Trouble | null, noteIds: readonly string[]) => {
+    if (!trouble) return;
+    const { kind, load, from, numbers, text, remedies } = trouble;
+    const note = noteById(part, trouble.noteId ?? noteIds[0]!)!;
+    const severity = severityOf(load, from);
+    if (severity && context.isNew(note.id))
+      findings.push({ id: `${kind} ${note.id}`, kind, ...context.place(note), noteIds: [...noteIds], severity, numbers, text, hearIt: null, remedies });
+  };
+  const strokeKinds = [runsOut, retakeLate, levelOutOfReach, wishNotMet];
+  const drifts = driftsOf(bowing.strokes, hairCm);
   let quickUntil = -1;
   bowing.strokes.forEach((stroke, i) => {
-    const note = noteById(part, stroke.noteIds[0]!)!;
-    if (!context.isNew(note.id)) return;
-    const place = context.place(note);
-    const limit = (kind: TempoLimit['kind'], tempo: number) =>
-      limits.push({ tempo, kind, barIndex: place.barIndex, beat: place.beat, noteIds: stroke.noteIds });
-    const add = (
-      kind: Finding['kind'],
-      load: number,
-      from: readonly [number, number, number],
-      numbers: Finding['numbers'],
-      text: string,
-      remedies: Finding['remedies'],
-    ) => {
-      const severity = severityOf(load, from);
-      if (severity) findings.push({ id: `${kind} ${note.id}`, kind, ...place, noteIds: stroke.noteIds, severity, numbers, text, hearIt: null, remedies });
-    };
     const before = bowing.strokes[i - 1];
-    const unmet = unmetMarks(stroke, context);
-    if (unmet.length)
-      add(
-        'contradiction',
-        1,
-        [0, 0, 1],
-        { marks: unmet.join(', '), planned: `${stroke.direction}${stroke.hooked ? ', hooked' : ''}${stroke.retake ? ', retake' : ''}` },
-        unmetText(unmet),
-        [{ text: 'Take one of the marks here or on the note before away.', before: null, after: null }],
-      );
-
-    const neededCm = stroke.slowest * stroke.seconds;
-    const runsOut = neededCm / (hairCm * USABLE);
-    if (runsOut > 0.5) limit('bow runs out', clock.tempo * runsOut);
-    add(
-      'bow runs out',
-      runsOut,
-      BOW_LOAD_FROM,
-      { neededCm: round(neededCm), hairCm, seconds: round(stroke.seconds), slowestCmPerS: stroke.slowest },
-      runsOutText(neededCm, hairCm, stroke.slowest, stroke.seconds),
-      [
-        { text: 'Split it in two bows.', before: Math.round(neededCm), after: Math.round(neededCm / 2) },
-        {
-          text: `One bow lasts from quarter = ${Math.ceil(clock.tempo * runsOut)} on.`,
-          before: Math.round(clock.tempo),
-          after: Math.ceil(clock.tempo * runsOut),
-        },
-      ],
+    tell(
+      racesBack(
+        stroke,
+        before,
+        hairCm,
+        drifts.find(({ at, strokes, times }) => i >= at && i < at + strokes * times),
+      ),
+      stroke.noteIds,
     );
-
-    if (before && !stroke.retake && stroke.direction !== before.direction && stroke.seconds < before.seconds) {
-      const surplus = stroke.stepDb - wantedStepDb(before, stroke);
-      add(
-        'bow must race back',
-        surplus,
-        UNEVEN_DB_FROM,
-        { beforeCmPerS: round(before.cmPerS), cmPerS: round(stroke.cmPerS), stepDb: round(stroke.stepDb), ratio: round(before.seconds / stroke.seconds) },
-        racesText(before.cmPerS, stroke.cmPerS, stroke.stepDb, stroke.direction),
-        [{ text: 'Hook the short note to the long one, retake, or use less bow on the long one.', before: round(stroke.stepDb), after: null }],
-      );
-    }
-
-    if (stroke.retakeTime) {
-      const load = stroke.retakeTime.needed / stroke.retakeTime.free;
-      limit('retake late', clock.tempo / load);
-      add(
-        'retake late',
-        load,
-        BOW_LOAD_FROM,
-        { neededS: round(stroke.retakeTime.needed), freeS: round(stroke.retakeTime.free) },
-        retakeText(stroke.retakeTime.needed, stroke.retakeTime.free),
-        [{ text: `In time at quarter = ${Math.floor(clock.tempo / load)} or slower.`, before: Math.round(clock.tempo), after: Math.floor(clock.tempo / load) }],
-      );
-    }
-
-    const row = bowing.strokes.slice(i, i + RATE_STROKES);
-    const longest = Math.max(...row.map((each, k) => (row[k + 1] ? clock.secondsAt(row[k + 1]!.onset) - clock.secondsAt(each.onset) : 0)));
-    if (row.length === RATE_STROKES && longest > 0 && i > quickUntil) {
-      const rate = 1 / longest;
-      limit('stroke too quick', (clock.tempo * most) / rate);
-      if (rate > most) quickUntil = i + RATE_STROKES * 2;
-      add('stroke too quick', rate / most, [1, 1.3, 1.7], { strokesPerS: round(rate), playerStrokesPerS: most }, quickText(rate, most), [
-        { text: `Slur two and two, or quarter = ${Math.floor((clock.tempo * most) / rate)}.`, before: round(rate), after: round(rate / 2) },
-      ]);
-    }
+    tell(unmet(stroke, context), stroke.noteIds);
+    for (const kind of strokeKinds) tell(kind(stroke, before, question), stroke.noteIds);
+    if (i <= quickUntil) return;
+    const quick = tooQuick(bowing.strokes, i, question, context);
+    if (quick && quick.load >= 1) quickUntil = i + RATE_STROKES * 2;
+    tell(quick, stroke.noteIds);
+  });
+  for (const trouble of crossingTroubles(bowing, context)) tell(trouble, [trouble.noteId!]);
+  for (const trouble of [...unlikeTroubles(bowing, context), ...repeatTroubles(bowing, hairCm), ...plucking(context), ...phraseTroubles(bowing)])
+    tell(trouble, [trouble.noteId!]);
+  const limits = bowLimits(bowing.strokes, question).flatMap(({ kind, tempo, stroke }): TempoLimit[] => {
+    const note = noteById(part, stroke.noteIds[0]!)!;
+    if (!context.isNew(note.id)) return [];
+    const { barIndex, beat } = context.place(note);
+    return [{ kind, tempo, barIndex, beat, noteIds: stroke.noteIds }];
   });
   return { findings, limits };
 }
 
-/** Marks at the start of a stroke that no plan can meet together. */
-function unmetMarks(stroke: Stroke, { part, marking }: LineContext): string[] {
+type StrokeKind = (stroke: Stroke, before: Stroke | undefined, question: TempoQuestion) => Trouble | null;
+
+const runsOut: StrokeKind = (stroke, _before, { tempo, hairCm }) => {
+  const load = bowLoad(stroke, hairCm);
+  if (load < 1) return null;
+  const neededCm = stroke.slowest * stroke.seconds;
+  const bows = Math.ceil(load);
+  return {
+    kind: 'bow runs out',
+    load,
+    from: BOW_LOAD_FROM,
+    numbers: { neededCm: round(neededCm), hairCm, seconds: round(stroke.seconds), slowestCmPerS: round(stroke.slowest) },
+    text: words.runsOutText(neededCm, hairCm, stroke.slowest, stroke.seconds),
+    remedies: [
+      { text: `Split it in ${bows === 2 ? 'two' : bows} bows.`, before: Math.round(neededCm), after: Math.round(neededCm / bows) },
+      { text: `One bow lasts from quarter = ${Math.ceil(tempo * load)} on.`, before: Math.round(tempo), after: Math.ceil(tempo * load) },
+    ],
+  };
+};
+
+/** An uneven pair, there and back: measured in the steady state, where both strokes have one length. */
+const racesBack = (stroke: Stroke, before: Stroke | undefined, hairCm: number, drift: Drift | undefined): Trouble | null => {
+  if (!before || stroke.retake || stroke.direction === before.endDirection || stroke.seconds >= before.seconds) return null;
+  const pair = unevenPair(before.seconds, stroke.seconds, before.preferredCm, stroke.preferredCm);
+  // A figure that goes on and on comes to the steady state; a single pair has what the plan gives it.
+  const stepDb = drift ? Math.max(stroke.stepDb, pair.stepDb) : stroke.stepDb;
+  const surplus = stepDb - stroke.wantedStepDb;
+  if (surplus < UNEVEN_DB_FROM[0]) return null;
+  const step = round(stepDb);
+  const backS = retakeSeconds(before.cm / hairCm);
+  return {
+    kind: 'bow must race back',
+    load: surplus,
+    from: UNEVEN_DB_FROM,
+    numbers: {
+      beforeCmPerS: round(before.cmPerS),
+      cmPerS: round(stroke.cmPerS),
+      stepDb: step,
+      steadySpeedRatio: round(pair.speedRatio),
+      steadyStepDb: round(pair.stepDb),
+      ...(drift?.figuresUntilEnd ? { figuresUntilTheBowEnds: drift.figuresUntilEnd } : {}),
+    },
+    text: `${words.racesText(before.cmPerS, stroke.cmPerS, stroke.stepDb, stroke.direction)}${drift ? ` ${words.driftText(drift.times, pair.speedRatio, pair.stepDb, drift.figuresUntilEnd)}` : ''}`,
+    remedies: [
+      {
+        text: `Less bow on the long one: ${Math.round(pair.fairCm)} cm for both, the long one ${db(pair.longDb)}, the short one ${db(pair.shortDb)} against its own level.`,
+        before: step,
+        after: round(Math.abs(pair.shortDb)),
+      },
+      { text: 'Hook the short one to the long one with a stop between: nothing to bring back.', before: step, after: 0 },
+      {
+        text: `Retake: ${backS.toFixed(2)} s to bring ${Math.round(before.cm)} cm back, out of the long one's ${before.seconds.toFixed(2)} s.`,
+        before: step,
+        after: 0,
+      },
+    ],
+  };
+};
+
+const retakeLate: StrokeKind = (stroke, _before, { tempo }) => {
+  if (!stroke.retakeTime) return null;
+  const { needed, free } = stroke.retakeTime;
+  const load = needed / free;
+  return {
+    kind: 'retake late',
+    load,
+    from: BOW_LOAD_FROM,
+    numbers: { neededS: round(needed), freeS: round(free) },
+    text: words.retakeText(needed, free),
+    remedies: [{ text: `In time at quarter = ${Math.floor(tempo / load)} or slower.`, before: Math.round(tempo), after: Math.floor(tempo / load) }],
+  };
+};
+
+const levelOutOfReach: StrokeKind = (stroke) => {
+  const { missingDb, contact, lane } = soundRecipe(stroke);
+  if (missingDb === 0) return null;
+  return {
+    kind: 'level out of reach',
+    load: Math.abs(missingDb),
+    from: MISSING_DB_FROM,
+    numbers: { level: stroke.level, cmPerS: round(stroke.cmPerS), contact: round(contact), missingDb: round(missingDb) },
+    text: words.missingText(stroke.level, missingDb, stroke.cmPerS, contact),
+    remedies: [{ text: `More bow for it: ${Math.round(stroke.cm * 10 ** (-missingDb / 20))} cm ${lane}, or a softer level.`, before: Math.round(stroke.cm), after: Math.round(stroke.cm * 10 ** (-missingDb / 20)) }],
+  };
+};
+
+const wishNotMet: StrokeKind = (stroke) => {
+  const { wish } = stroke;
+  if (!wish) return null;
+  const misses = [
+    { what: wish.zone, miss: wish.zone ? Math.max(away(stroke.from, wish.zone), away(stroke.to, wish.zone)) : 0, said: 'another part of the bow', is: stroke.zone },
+    { what: wish.from, miss: away(stroke.from, wish.from), said: 'another beginning', is: placeName(stroke.from) },
+    { what: wish.to, miss: away(stroke.to, wish.to), said: 'another end', is: placeName(stroke.to) },
+  ];
+  const worst = misses.reduce((a, b) => (b.miss > a.miss ? b : a));
+  return {
+    kind: 'wish not met',
+    load: worst.miss,
+    from: WISH_MISSED_FROM,
+    numbers: { awayCm: round(worst.miss * 100) / 100, from: round(stroke.from), to: round(stroke.to) },
+    text: words.wishMissedText(worst.said, worst.is),
+    remedies: [{ text: 'Take the wish away, mark a retake before it, or wish less bow on the notes before.', before: null, after: null }],
+  };
+};
+
+const away = (place: number, zone: { from: number; to: number } | null): number => (zone ? Math.max(0, zone.from - place, place - zone.to) : 0);
+
+function tooQuick(strokes: readonly Stroke[], i: number, question: TempoQuestion, { player }: BowContext): Trouble | null {
+  const rate = strokeRate(strokes, i, question);
+  if (rate === 0) return null;
+  const bounced = strokes.slice(i, i + RATE_STROKES).every((stroke) => stroke.kind === 'spiccato');
+  const most = bounced ? Math.min(BOUNCED_PER_S[player.level], question.strokesPerS) : question.strokesPerS;
+  const slower = Math.floor((question.tempo * most) / rate);
+  return {
+    kind: 'stroke too quick',
+    load: rate / most,
+    from: RATE_FROM,
+    numbers: { strokesPerS: round(rate), playerStrokesPerS: most, bounced: bounced ? 'yes' : 'no' },
+    text: words.quickText(rate, most),
+    remedies: [{ text: `Slur two and two, or quarter = ${slower}.`, before: round(rate), after: round(rate / 2) }],
+  };
+}
+
+function crossingTroubles(bowing: Bowing, context: BowContext): Trouble[] {
+  const { player, line, clock, stringOf } = context;
+  const crossings = crossingsOf(bowing.strokes, line, stringOf, (tick) => clock.secondsAt(tick), player.instrument.kind);
+  const most = CROSSINGS_PER_S[player.level];
+  const found: Trouble[] = [];
+  let quickUntil = -1;
+  crossings.forEach((crossing, i) => {
+    const perS = crossingRate(crossings, i);
+    if (perS > most && i > quickUntil) {
+      quickUntil = i + RATE_CROSSINGS * 2;
+      found.push({
+        kind: 'string change too quick',
+        noteId: crossing.noteId,
+        load: perS / most,
+        from: RATE_FROM,
+        numbers: { crossingsPerS: round(perS), playerCrossingsPerS: most, handTravelCm: round(crossing.handCm) },
+        text: words.crossingText(perS, most, easiestPlace(perS).words),
+        remedies: [
+          { text: `Comes off at quarter = ${Math.floor((clock.tempo * most) / perS)}; first on the open strings alone.`, before: round(perS), after: most },
+          { text: 'Another fingering on one string, or a double stop held through it.', before: round(perS), after: null },
+        ],
+      });
+    }
+    const strings = Math.abs(crossing.to - crossing.from);
+    if (crossing.inSlur && crossing.leap && crossing.seconds < LEAP_S * strings)
+      found.push({
+        kind: 'string leap in a slur',
+        noteId: crossing.noteId,
+        load: (LEAP_S * strings) / crossing.seconds,
+        from: RATE_FROM,
+        numbers: { strings: round(strings), seconds: round(crossing.seconds) },
+        text: words.leapText(strings, crossing.seconds),
+        remedies: [{ text: 'Split the slur here, or finger it so that the strings are neighbours.', before: round(strings), after: 1 }],
+      });
+  });
+  return found;
+}
+
+function unlikeTroubles({ unlike }: Bowing, { part }: BowContext): Trouble[] {
+  return unlike.flatMap(({ fromBar, toBar, likeBar, why }): Trouble[] => {
+    const note = part.notes.find((each) => each.barIndex === fromBar);
+    if (!note) return [];
+    const here = sayBars(part.bars, { fromBar, toBar });
+    const there = sayBars(part.bars, { fromBar: likeBar, toBar: likeBar + toBar - fromBar });
+    return [
+      {
+        kind: 'bowed differently elsewhere',
+        noteId: note.id,
+        load: 1,
+        from: TOLD,
+        numbers: { bars: here, like: there },
+        text: words.unlikeText(`bars ${here}`, `bars ${there}`, why),
+        remedies: [{ text: 'Mark the first bow of both alike, or leave it and listen that the accents fall alike.', before: null, after: null }],
+      },
+    ];
+  });
+}
+
+const repeatTroubles = ({ resets }: Bowing, hairCm: number): Trouble[] =>
+  resets.map(({ noteId, direction, distance }) => ({
+    kind: 'repeat does not come round',
+    noteId,
+    load: 1,
+    from: TOLD,
+    numbers: { direction, cm: round(distance * hairCm) },
+    text: words.resetText(direction, distance * hairCm),
+    remedies: [{ text: 'Split or join a slur before the repeat, or take the first bow of the second time the other way.', before: null, after: null }],
+  }));
+
+const phraseTroubles = ({ phrases }: Bowing): Trouble[] =>
+  phrases.map(({ from, bows }) => ({
+    kind: 'phrase or bow?',
+    noteId: from,
+    load: 1,
+    from: TOLD,
+    numbers: { bows },
+    text: words.phraseText(bows),
+    remedies: [{ text: 'Say it in Choices, at the first note of the slur.', before: null, after: null }],
+  }));
+
+/** From the bow to plucking and back: is there time. */
+function plucking({ part, line, clock }: BowContext): Trouble[] {
+  const plucked = pizzicatoAt(part);
+  return line.events.flatMap((event, i): Trouble[] => {
+    const before = line.events[i - 1];
+    if (!before || plucked(event.onset) === plucked(before.onset)) return [];
+    // A plucked note may be left as soon as it sounds.
+    const gap = clock.secondsAt(event.onset) - (plucked(before.onset) ? clock.secondsAt(before.onset) : clock.secondsAt(before.end));
+    const way = plucked(event.onset) ? 'put the bow away and pluck' : 'bring the bow back to the string';
+    return [
+      {
+        kind: 'pizzicato change late',
+        noteId: event.ids[0]!,
+        load: PIZZICATO_CHANGE_S / Math.max(0.01, gap),
+        from: BOW_LOAD_FROM,
+        numbers: { seconds: round(gap), neededS: PIZZICATO_CHANGE_S },
+        text: words.pizzicatoText(gap, PIZZICATO_CHANGE_S, way),
+        remedies: [{ text: 'Shorten the last note before it, end up-bow at the frog, or pluck with the left hand.', before: null, after: null }],
+      },
+    ];
+  });
+}
+
+/** Marks at the start of a stroke that the plan does not meet, with the smallest set of marks that clash. */
+function unmet(stroke: Stroke, context: BowContext): Trouble | null {
+  const { part, marking } = context;
   const notes = stroke.noteIds.map((id) => noteById(part, id)!).filter((note) => note.onset === stroke.onset);
   const has = (kind: 'hook' | 'retake') => notes.some((note) => markAt(marking, note.id, kind)?.value === 'yes');
   const wanted = notes.map((note) => bowInForce(note, marking)).find((bow) => bow !== null) ?? null;
-  return [
+  const marks = [
     ...(wanted !== null && wanted !== stroke.direction ? [`${wanted}-bow`] : []),
     ...(has('hook') && !stroke.hooked ? ['hook'] : []),
     ...(has('retake') && !stroke.retake ? ['retake'] : []),
   ];
+  if (marks.length === 0) return null;
+  const clash = clashAt(stroke, context);
+  return {
+    kind: 'contradiction',
+    load: 1,
+    from: CERTAIN,
+    numbers: { marks: marks.join(', '), planned: `${stroke.direction}${stroke.hooked ? ', hooked' : ''}${stroke.retake ? ', retake' : ''}` },
+    text: clash ? words.clashText(clash) : words.unmetText(marks),
+    remedies: [{ text: clash ? 'Take one of them away; the others can be met.' : 'Take one of the marks here or on the note before away.', before: null, after: null }],
+  };
 }
 
-/** Loudness step that the dynamics ask for, from the speeds at which each level speaks. */
-const wantedStepDb = (before: Stroke, after: Stroke): number => 20 * Math.log10(after.slowest / before.slowest);
+function clashAt(stroke: Stroke, context: BowContext): string[] | null {
+  const { score, part, line, player, clock, marking } = context;
+  const atoms = preparedAtoms({ score, part, line, player, clock, marking });
+  const at = atoms.findIndex((atom) => atom.ids[0] === stroke.noteIds[0]);
+  const joined = new Set(atoms.flatMap((atom, i) => (atom.ids.some((id) => markAt(marking, id, 'slur')?.value === 'join') ? [i] : [])));
+  const clash = at < 0 ? null : smallestClash(atoms, at, joined);
+  return (
+    clash &&
+    clash.map((lock) => {
+      const { bar, beat } = context.place(noteById(part, lock.noteId)!);
+      return `${bar}/${Math.round(beat * 100) / 100} ${lockInWords(lock)}`;
+    })
+  );
+}
 
 const round = (value: number): number => Math.round(value * 100) / 100;
+const db = (value: number): string => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)} dB`;

@@ -7,11 +7,12 @@ import type { Line } from '../score/lines';
 import { linesOf } from '../score/lines';
 import type { Passage } from '../score/passages';
 import { beatOf, type Note, type Part, type Score } from '../score/score';
-import { clockFor } from '../score/time';
+import { clockFor, type Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
 import { planFingering, type Fingering, type Unplayable } from '../left-hand/fingering';
-import { planBowing } from '../bow-arm/bowing';
+import { newBowMemory, planBowing, type BowMemory } from '../bow-arm/bowing';
+import { stringsOf } from '../left-hand/strings';
 import type { Bowing } from '../bow-arm/describe';
 import { bowFindings } from './bow';
 import { handFindings } from './hand';
@@ -29,6 +30,8 @@ export interface CheckRequest {
   passages: readonly Passage[];
   /** Which line of a divided part the bow plan is for; the first otherwise. */
   line?: number;
+  /** Kept from one check of the part to the next, one for each line. */
+  memories?: BowMemory[];
 }
 
 export interface PassageTempo {
@@ -68,13 +71,16 @@ export function check(request: CheckRequest): Report {
   const fingerings: Fingering[] = [];
   let bowing: Bowing | null = null;
   const seen = new Set<string>();
+  const memories = request.memories ?? [];
   const lines = linesOf(part);
   for (const [index, line] of lines.entries()) {
     const isNew = (noteId: string) => !seen.has(noteId);
     const shared = { score, part, line, player, clock, marking };
     const hand = planFingering({ ...shared, alternatives: 1 });
-    const bow = planBowing({ ...shared, alternatives: 1 })[0] ?? null;
     const best = hand.alternatives[0] ?? null;
+    const stringOf = stringsOf(best);
+    const memory = (memories[index] ??= newBowMemory());
+    const bow = planBowing({ ...shared, alternatives: 1, stringOf }, memory)[0] ?? null;
     const context: LineContext = { ...shared, place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew };
     findings.push(...hand.unplayable.filter(({ event }) => isNew(event.ids[0]!)).map((trouble) => unplayableFinding(trouble, context)));
     if (best) {
@@ -84,7 +90,7 @@ export function check(request: CheckRequest): Report {
       risks.push(...found.risks);
     }
     if (bow) {
-      const found = bowFindings(bow, context);
+      const found = bowFindings(bow, { ...context, stringOf });
       findings.push(...found.findings);
       limits.push(...found.limits);
     }
@@ -110,7 +116,7 @@ export interface LineContext {
   part: Part;
   line: Line;
   player: Player;
-  clock: { tempo: number; secondsAt(tick: number): number };
+  clock: Clock;
   marking: Marking;
   place(note: Note): { bar: string; barIndex: number; beat: number };
   /** False for notes that an earlier line has reported on. */

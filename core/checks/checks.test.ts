@@ -131,10 +131,10 @@ describe('findings', () => {
     const { score, part } = makeScore('violin', slurred, { tempo: 50, dynamic: 'ff' });
     const shared = { score, part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, score.ticksPerQuarter, null), marking: {} };
     const unsplit = planBowing({ ...shared, costs: { splitAtBar: 99, splitAtHalf: 99, splitAtBeat: 99, splitOffBeat: 99 }, alternatives: 1 })[0]!;
-    const { findings, limits } = bowFindings(unsplit, { ...shared, place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew: () => true });
+    const { findings, limits } = bowFindings(unsplit, { ...shared, place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew: () => true, stringOf: () => null });
     const finding = findings.find((each) => each.kind === 'bow runs out')!;
     expect(finding).toMatchObject({ severity: 3, bar: '1', numbers: { hairCm: 65, seconds: 14.4, slowestCmPerS: 16, neededCm: 230.4 } });
-    expect(finding.remedies[0]).toMatchObject({ before: 230, after: 115 });
+    expect(finding.remedies[0]).toMatchObject({ before: 230, after: 58 });
     expect(limits.find((limit) => limit.kind === 'bow runs out')!.tempo).toBeCloseTo((50 * 230.4) / (65 * 0.95), 0);
   });
   test('a stretch beyond comfort carries the caution; a smaller hand is not asked for it at all', () => {

@@ -1,7 +1,25 @@
 /** A finding: what will go wrong where, with every number behind it. Text is made from it in words.ts. */
 
-export type FindingKind =
-  'unplayable' | 'contradiction' | 'shift late' | 'reach' | 'out-of-tune risk' | 'bow runs out' | 'bow must race back' | 'retake late' | 'stroke too quick';
+export const FINDING_KINDS = [
+  'unplayable',
+  'contradiction',
+  'shift late',
+  'reach',
+  'out-of-tune risk',
+  'bow runs out',
+  'bow must race back',
+  'retake late',
+  'stroke too quick',
+  'string change too quick',
+  'string leap in a slur',
+  'level out of reach',
+  'wish not met',
+  'bowed differently elsewhere',
+  'repeat does not come round',
+  'pizzicato change late',
+  'phrase or bow?',
+] as const;
+export type FindingKind = (typeof FINDING_KINDS)[number];
 
 export interface Remedy {
   text: string;

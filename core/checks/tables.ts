@@ -19,6 +19,24 @@ export const SHIFT_BITS_PER_S: Readonly<Record<Level, number>> = { beginner: 18,
 /** Separate strokes per second (memory). */
 export const STROKES_PER_S: Readonly<Record<Level, number>> = { beginner: 4, intermediate: 7, advanced: 10, professional: 13 };
 
+/** String changes per second (memory). */
+export const CROSSINGS_PER_S: Readonly<Record<Level, number>> = { beginner: 2, intermediate: 4, advanced: 7, professional: 10 };
+
+/** Bounced strokes per second: slower they are placed one by one, quicker they do not come off (memory). */
+export const BOUNCED_PER_S: Readonly<Record<Level, number>> = { beginner: 3, intermediate: 7, advanced: 10, professional: 12 };
+
+/** Seconds to go from the bow to plucking or back, with the bow in the hand (judgement). */
+export const PIZZICATO_CHANGE_S = 0.45;
+
+/** What is missing of a level at the best contact, dB (judgement). */
+export const MISSING_DB_FROM = [3, 6, 9] as const;
+
+/** Distance of the bow from where it was wished, as a share of it (judgement). */
+export const WISH_MISSED_FROM = [0.12, 0.25, 0.4] as const;
+
+/** Leap over a string inside a slur against the time for it, in seconds per string: less than this is heard (judgement). */
+export const LEAP_S = 0.18;
+
 /** Multipliers of the placement spread (models, untested). */
 export const PLACEMENT_FACTORS = {
   /** Added to the spread, in units of the placement spread. */
@@ -38,7 +56,7 @@ export const OUT_OF_TUNE_FROM = [0.15, 0.3, 0.5] as const;
 export const SHIFT_LOAD_FROM = [1, 1.25, 1.75] as const;
 
 /** Loudness step of an uneven pair beyond the wanted one, dB (judgement). */
-export const UNEVEN_DB_FROM = [6, 9, 12] as const;
+export const UNEVEN_DB_FROM = [5, 8, 12] as const;
 
 /** Needed over available bow, and needed over available time of a retake (judgement). */
 export const BOW_LOAD_FROM = [1, 1.2, 1.6] as const;

@@ -66,9 +66,33 @@ export function racesText(before: number, after: number, stepDb: number, directi
   return `The ${direction}-bow must bring back in a shorter note what the one before used: ${before.toFixed(0)} cm/s, then ${after.toFixed(0)} cm/s, ${stepDb.toFixed(0)} dB louder by speed alone.`;
 }
 
+export const driftText = (times: number, ratio: number, stepDb: number, until: number | null): string =>
+  `The figure comes ${times} times: bowed there and back for good, the short one goes ${ratio.toFixed(2)} times as fast (+${stepDb.toFixed(1)} dB)${until ? `; with the bow each would like, the bow ends after ${until} of them` : ''}.`;
+
 export const retakeText = (needed: number, free: number): string => `The retake needs ${seconds(needed)}, the music leaves ${seconds(free)}.`;
 
 export const quickText = (rate: number, most: number): string => `${rate.toFixed(1)} separate strokes a second; this level manages about ${most}.`;
+
+export const clashText = (marks: readonly string[]): string => `No bow can do all of this: ${marks.join('; ')}.`;
+
+export const crossingText = (perS: number, most: number, where: string): string =>
+  `${perS.toFixed(1)} string changes a second; this level manages about ${most}. Easiest ${where}.`;
+
+export const leapText = (strings: number, gap: number): string => `The slur leaps over ${strings > 2 ? 'two strings' : 'a string'} in ${seconds(gap)}: the string between will sound.`;
+
+export const missingText = (level: string, missing: number, speed: number, contact: number): string =>
+  `${level} cannot be had with the bow that is left: at ${speed.toFixed(0)} cm/s, even as near the bridge as it goes (${contact.toFixed(3)} of the string), ${Math.abs(missing).toFixed(0)} dB are missing.`;
+
+export const wishMissedText = (wish: string, is: string): string => `You wished ${wish}; around what is marked and printed the bow comes out ${is}.`;
+
+export const unlikeText = (here: string, there: string, why: string): string => `The same music is bowed the other way round in ${there} than in ${here}: ${why}. Make the two sound alike.`;
+
+export const resetText = (direction: string, cmBack: number): string =>
+  `At the repeat the bow must go ${direction} again without time to set it anew${cmBack >= 5 ? `, and lies ${cm(cmBack)} away` : ''}.`;
+
+export const pizzicatoText = (gap: number, needed: number, way: string): string => `${seconds(gap)} to ${way}; it takes about ${seconds(needed)}.`;
+
+export const phraseText = (bows: number): string => `This slur is longer than any bow: taken for a phrase over ${bows} bows. Is it a phrase, or one bow after all?`;
 
 export const unmetText = (marks: readonly string[]): string => `Marked ${marks.join(' and ')}: not to be met together with the marks around it.`;
 

@@ -2,7 +2,7 @@
 import createGraph, { type Graph } from 'ngraph.graph';
 import { aStar } from 'ngraph.path';
 import type { Atom } from '../../core/bow-arm/atoms';
-import { hookCost, loudnessCost, retakePrice, spanCost, unevenCost } from '../../core/bow-arm/costs';
+import { hookCost, loudnessCost, retakePrice, spanCost, changeCost } from '../../core/bow-arm/costs';
 import { cheapestBowing, GRID, gridPlace, RETAKE_CELLS } from '../../core/bow-arm/search';
 import { strokeSpan, type StrokeSpan } from '../../core/bow-arm/stroke';
 import { HAIR_CM, type BowCosts } from '../../core/bow-arm/tables';
@@ -55,7 +55,7 @@ export function bowGraph(atoms: readonly Atom[], instrument: keyof typeof HAIR_C
   for (let i = 1; i < atoms.length; i++) {
     const [before, after] = [spans[i - 1]!, spans[i]!];
     const again = hookCost(before, after, atoms[i - 1]!, atoms[i]!, costs);
-    const change = unevenCost(before, after, atoms, costs);
+    const change = changeCost(before, after, atoms, costs);
     cells((startBefore, turn) => {
       const coupling = (start: number, end: number) =>
         loudnessCost(before, Math.abs(turn - startBefore), after, Math.abs(end - start), costs.loudness * costs.distribution);

@@ -1,0 +1,27 @@
+import fc from 'fast-check';
+import { bruteBowing, finestCost, placesCost } from '../../tests/support/brute-bow';
+import { bowProblems } from '../../tests/support/bow-problems';
+import { refined } from './refine';
+import { cheapestBowing } from './search';
+
+// The same on 200 phrases each, with a finer grid: npm run exact-bow; its figures are in docs/bow-arm.md.
+
+test('directions and cuts: what trying all of them finds', () => {
+  fc.assert(
+    fc.property(bowProblems({ minLength: 2, maxLength: 4 }), (problem) => {
+      expect(cheapestBowing(problem).cost).toBeCloseTo(bruteBowing(problem).cost, 6);
+    }),
+    { numRuns: 40, endOnFailure: true },
+  );
+});
+
+test('distribution: within 0.1 of the best places on a fine grid', () => {
+  fc.assert(
+    fc.property(bowProblems({ minLength: 4, maxLength: 8 }), (problem) => {
+      const { strokes } = cheapestBowing(problem);
+      const places = refined(strokes, problem.atoms, problem.hairCm, problem.costs);
+      expect(placesCost(places, problem) - finestCost(strokes, problem, 41)).toBeLessThan(0.1);
+    }),
+    { numRuns: 25, endOnFailure: true },
+  );
+});
