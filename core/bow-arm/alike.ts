@@ -119,7 +119,13 @@ export function unlikeBars(atoms: readonly Atom[], groups: readonly Group[], str
   }, []);
 }
 
-function reason(atoms: readonly Atom[], { from, to }: { from: number; to: number }, pattern: Pattern, template: Pattern, planned: ReadonlyMap<number, PlannedSpan>): string {
+function reason(
+  atoms: readonly Atom[],
+  { from, to }: { from: number; to: number },
+  pattern: Pattern,
+  template: Pattern,
+  planned: ReadonlyMap<number, PlannedSpan>,
+): string {
   const own = atoms.slice(from, to + 1);
   if (own.some((atom) => atom.lock !== null || atom.mustHook || atom.mustRetake)) return 'your marks there ask for it';
   if (pattern[0] !== template[0]) {

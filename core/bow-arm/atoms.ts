@@ -65,6 +65,8 @@ export interface Atom {
   mustRetake: boolean;
   /** A hook needs a note before it, and the bow on the string: beside a retake it does not count (the checks say so). */
   mustHook: boolean;
+  /** A hook is marked, whether it can count or not. */
+  hookAsked: boolean;
   /** Outside the passage that is planned: stays as it is. */
   held: boolean;
   /** How the same music is bowed elsewhere: a stroke begins here in this direction, or none begins (null). */
@@ -130,6 +132,7 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
         atoms.length > 0 &&
         event.ids.some((id) => markAt(marking, id, 'hook')?.value === 'yes') &&
         !event.ids.some((id) => markAt(marking, id, 'retake')?.value === 'yes'),
+      hookAsked: event.ids.some((id) => markAt(marking, id, 'hook')?.value === 'yes'),
       held: false,
       alike: null,
       jumpsTo: null,
@@ -224,4 +227,3 @@ function wishOf(wished: Wished): AtomWish | null {
   };
   return Object.values(wish).some((each) => each !== null) ? wish : null;
 }
-

@@ -131,7 +131,13 @@ class Planner {
     return cheapestBowing({ atoms, spansEndingAt, hairCm: this.hairCm, costs, notFirst }, memory);
   }
 
-  private planned(atoms: readonly Atom[], found: FoundBowing, strategy: BowStrategy, costs: BowCosts, more: Partial<Pick<Bowing, 'unlike' | 'resets'>>): WholePlan {
+  private planned(
+    atoms: readonly Atom[],
+    found: FoundBowing,
+    strategy: BowStrategy,
+    costs: BowCosts,
+    more: Partial<Pick<Bowing, 'unlike' | 'resets'>>,
+  ): WholePlan {
     const strokes = refined(found.strokes, atoms, this.hairCm, costs, this.memory.refinements);
     return { atoms, found, bowing: { ...described(this.request, atoms, strokes, this.hairCm, strategy), ...more } };
   }

@@ -3,8 +3,8 @@
  * with directions, hooks, retakes, slurs and places of the bow as they are, and everything else free.
  */
 import type { Atom } from './atoms';
-import type { Stretch } from './stroke';
-import { REST_SECONDS } from './tables';
+import { dynamicAt, preferredLengthCm, type Stretch } from './stroke';
+import { REST_SECONDS, STROKES } from './tables';
 
 export interface Lock {
   atom: number;
@@ -21,7 +21,7 @@ const REACH = 6;
 const LARGEST = 4;
 
 /** The smallest set of marks, one at this atom among them, that cannot all be met; null where none is found. */
-export function smallestClash(atoms: readonly Atom[], at: number, joined: ReadonlySet<number>): Lock[] | null {
+export function smallestClash(atoms: readonly Atom[], at: number, joined: ReadonlySet<number>, hairCm: number): Lock[] | null {
   const from = Math.max(0, at - REACH);
   const row = atoms.slice(from, at + REACH + 1);
   const locks = row.flatMap((atom, i) => locksOf(atom, i, joined.has(from + i)));
@@ -31,10 +31,10 @@ export function smallestClash(atoms: readonly Atom[], at: number, joined: Readon
     .sort((a, b) => Math.abs(a.atom - (at - from)) - Math.abs(b.atom - (at - from)))
     .slice(0, 10);
   const all = [...here, ...near];
-  for (let size = 2; size <= LARGEST; size++) {
+  for (let size = 1; size <= LARGEST; size++) {
     for (const set of subsets(all, size)) {
       if (!set.some((lock) => here.includes(lock))) continue;
-      if (!possible(row, set)) return set.map((lock) => ({ ...lock, atom: lock.atom + from }));
+      if (!possible(row, set, hairCm)) return set.map((lock) => ({ ...lock, atom: lock.atom + from }));
     }
   }
   return null;
@@ -44,7 +44,7 @@ function locksOf(atom: Atom, index: number, joined: boolean): Lock[] {
   const lock = (kind: Lock['kind'], value: string, place: Stretch | null = null): Lock => ({ atom: index, noteId: atom.ids[0]!, kind, value, place });
   return [
     ...(atom.lock ? [lock('bow', atom.lock)] : []),
-    ...(atom.mustHook ? [lock('hook', 'yes')] : []),
+    ...(atom.hookAsked ? [lock('hook', 'yes')] : []),
     ...(atom.mustRetake ? [lock('retake', 'yes')] : []),
     ...(joined ? [lock('join', 'yes')] : []),
     ...(atom.wish?.from ? [lock('bow-from', 'here', atom.wish.from)] : []),
@@ -65,19 +65,25 @@ const PLACES = 21;
 const placeOf = (k: number): number => k / (PLACES - 1);
 
 /** Within this much of a wished place it is met. */
-const NEAR = 0.06;
+const NEAR = 0.03;
 
-/** A stroke has at least this share of the bow. */
-const SHORTEST = 1;
+/** Share of the length it would like that a stroke has at least (judgement). */
+const LEAST_SHARE = 0.6;
+
+/** Cells that a stroke has at least. */
+function shortest(atoms: readonly Atom[], from: number, to: number, hairCm: number): number {
+  const seconds = atoms[to]!.onsetS + atoms[to]!.seconds - atoms[from]!.onsetS;
+  const cm = preferredLengthCm(dynamicAt(atoms[from]!.steps).preferred, STROKES[atoms[from]!.kind].speed, seconds, hairCm) * LEAST_SHARE;
+  return Math.max(1, Math.min(PLACES / 2, Math.round((cm / hairCm) * (PLACES - 1))));
+}
 
 /**
  * Whether a bow could meet all these marks: reachability over where the bow is and which way it went last. A slur is kept
  * where no mark cuts it.
  */
-export function possible(atoms: readonly Atom[], locks: readonly Lock[]): boolean {
+export function possible(atoms: readonly Atom[], locks: readonly Lock[], hairCm: number): boolean {
   const at = (index: number, kind: Lock['kind']) => locks.find((lock) => lock.atom === index && lock.kind === kind);
-  const fits = (lock: Lock | undefined, k: number) =>
-    !lock?.place || (placeOf(k) >= lock.place.from - NEAR && placeOf(k) <= lock.place.to + NEAR);
+  const fits = (lock: Lock | undefined, k: number) => !lock?.place || (placeOf(k) >= lock.place.from - NEAR && placeOf(k) <= lock.place.to + NEAR);
   /** Reachable ends: place and last direction (0 down, 1 up). */
   let ends = new Set<number>();
   for (let from = 0; from < atoms.length;) {
@@ -86,17 +92,20 @@ export function possible(atoms: readonly Atom[], locks: readonly Lock[]): boolea
     const next = new Set<number>();
     const inside = (kind: Lock['kind'], first = from) => locks.filter((lock) => lock.kind === kind && lock.atom >= first && lock.atom <= to);
     // A mark for a beginning inside a joined stroke cannot be met.
-    if (inside('bow', from + 1).length || inside('hook', from + 1).length || inside('retake', from + 1).length || inside('bow-from', from + 1).length) return false;
+    if (inside('bow', from + 1).length || inside('hook', from + 1).length || inside('retake', from + 1).length || inside('bow-from', from + 1).length)
+      return false;
     const silent = atoms[from]!.silenceS >= REST_SECONDS || from === 0;
     const [bow, hook, retake, place] = [at(from, 'bow'), at(from, 'hook'), at(from, 'retake'), at(from, 'bow-from')];
     if (hook && (from === 0 || (silent && from > 0))) return false;
     if (hook && retake) return false;
     const ending = inside('bow-to').at(-1);
+    const length = shortest(atoms, from, to, hairCm);
     for (let direction = 0; direction < 2; direction++) {
       if (bow && (bow.value === 'down') !== (direction === 0)) continue;
       for (let start = 0; start < PLACES; start++) {
-        if (!fits(place, start) || !reachable(ends, start, direction, { first: from === 0, silent, hook: hook !== undefined, retake: retake !== undefined })) continue;
-        for (let end = direction === 0 ? start + SHORTEST : 0; end <= (direction === 0 ? PLACES - 1 : start - SHORTEST); end++) {
+        if (!fits(place, start) || !reachable(ends, start, direction, { first: from === 0, silent, hook: hook !== undefined, retake: retake !== undefined }))
+          continue;
+        for (let end = direction === 0 ? start + length : 0; end <= (direction === 0 ? PLACES - 1 : start - length); end++) {
           if (fits(ending, end)) next.add(end * 2 + direction);
         }
       }
@@ -108,7 +117,12 @@ export function possible(atoms: readonly Atom[], locks: readonly Lock[]): boolea
   return true;
 }
 
-function reachable(ends: ReadonlySet<number>, start: number, direction: number, how: { first: boolean; silent: boolean; hook: boolean; retake: boolean }): boolean {
+function reachable(
+  ends: ReadonlySet<number>,
+  start: number,
+  direction: number,
+  how: { first: boolean; silent: boolean; hook: boolean; retake: boolean },
+): boolean {
   if (how.first) return true;
   if (how.silent) return ends.size > 0;
   if (how.hook) return ends.has(start * 2 + direction);

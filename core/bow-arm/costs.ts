@@ -23,6 +23,10 @@ export function placeCost(span: StrokeSpan, from: number, to: number, hairCm: nu
     const miss = outside(span.zoneAtStart ? from : middle, zone);
     cost += 12 * miss * miss;
   }
+  if (span.arrive && !wish?.to) {
+    const miss = outside(to, span.arrive);
+    cost += costs.arrive * miss * miss;
+  }
   if (wish) {
     let miss = 0;
     if (wish.zone) miss += outside(from, wish.zone) ** 2 + outside(to, wish.zone) ** 2;

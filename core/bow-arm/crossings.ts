@@ -59,7 +59,13 @@ export function levelOf(event: Pick<LineEvent, 'notes'>, stringOf: StringOf): nu
 /** A change of level smaller than this is none: a double stop with one of its own strings. */
 const SAME_LEVEL = 0.51;
 
-export function crossingsOf(strokes: readonly Stroke[], line: Line, stringOf: StringOf, secondsAt: (tick: number) => number, instrument: InstrumentKind): Crossing[] {
+export function crossingsOf(
+  strokes: readonly Stroke[],
+  line: Line,
+  stringOf: StringOf,
+  secondsAt: (tick: number) => number,
+  instrument: InstrumentKind,
+): Crossing[] {
   const strokeOf = new Map<string, Stroke>();
   for (const stroke of strokes) for (const id of stroke.noteIds) strokeOf.set(id, stroke);
   const found: Crossing[] = [];
@@ -144,7 +150,10 @@ export function withOutsideMotion(atoms: readonly Atom[], line: Line, stringOf: 
     return !atoms[i]!.linked && atoms[i]!.onsetS - atoms[i - 1]!.onsetS <= 1 / MOTION_MATTERS_PER_S && atoms[i]!.silenceS < 0.05;
   };
   return atoms.map((atom, i) => {
-    const backAndForth = i > 0 && quick(i) && ((i + 1 < atoms.length && quick(i + 1) && levels[i + 1] === levels[i - 1]) || (i > 1 && quick(i - 1) && levels[i - 2] === levels[i]));
+    const backAndForth =
+      i > 0 &&
+      quick(i) &&
+      ((i + 1 < atoms.length && quick(i + 1) && levels[i + 1] === levels[i - 1]) || (i > 1 && quick(i - 1) && levels[i - 2] === levels[i]));
     return backAndForth ? { ...atom, outside: outsideDirection(levels[i]!, levels[i - 1]!, instrument) } : atom;
   });
 }
@@ -157,7 +166,11 @@ export function easiestPlace(perS: number): { from: number; to: number; words: s
 }
 
 /** The passage on open strings alone: for each event the strings and their ticks; repeated strings are kept, since the bow strokes are the same. */
-export function openStringVersion(line: Line, stringOf: StringOf, within: { from: number; to: number }): Array<{ noteId: string; onset: number; strings: number[] }> {
+export function openStringVersion(
+  line: Line,
+  stringOf: StringOf,
+  within: { from: number; to: number },
+): Array<{ noteId: string; onset: number; strings: number[] }> {
   return line.events
     .filter((event) => event.onset >= within.from && event.onset < within.to && !event.grace)
     .flatMap((event) => {

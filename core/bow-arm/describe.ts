@@ -131,7 +131,9 @@ function strokeOf(
   const inRest = atom.silenceS >= REST_SECONDS;
   const lastAtom = atoms[span.from - 1];
   const retakeTime =
-    start === 'retake' && before && lastAtom ? { needed: retakeSeconds(before.endsAt - from), free: (inRest ? atom.silenceS : 0) + lastAtom.seconds / 2 } : null;
+    start === 'retake' && before && lastAtom
+      ? { needed: retakeSeconds(before.endsAt - from), free: (inRest ? atom.silenceS : 0) + lastAtom.seconds / 2 }
+      : null;
   const slowest = span.leastCm / span.seconds;
   const fastest = span.mostCm / span.seconds;
   const direction: Direction = to > from ? 'down' : 'up';
@@ -207,9 +209,7 @@ function changesAt(
   if (stroke.hooked && !atom.mustHook) change('hook', `both notes ${stroke.direction}-bow with a stop between, ${next}`, stroke.terms.hook);
   if (stroke.retake && !atom.mustRetake && before?.endDirection === stroke.direction) {
     const why =
-      atom.silenceS >= REST_SECONDS
-        ? 'the rest leaves time to set the bow again'
-        : `lifted to begin ${stroke.direction}-bow again ${placeName(stroke.from)}`;
+      atom.silenceS >= REST_SECONDS ? 'the rest leaves time to set the bow again' : `lifted to begin ${stroke.direction}-bow again ${placeName(stroke.from)}`;
     change('retake', why, stroke.terms.retake);
   }
   if (!before && stroke.direction === 'up' && atom.lock === null)

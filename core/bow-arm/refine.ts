@@ -22,10 +22,18 @@ export type Refinements = Map<string, ReadonlyArray<{ from: number; to: number }
 /** Stretches kept at most. */
 const MOST_KEPT = 2000;
 
-export function refined(strokes: readonly PlannedSpan[], atoms: readonly Atom[], hairCm: number, costs: BowCosts, known: Refinements = new Map()): PlannedSpan[] {
+export function refined(
+  strokes: readonly PlannedSpan[],
+  atoms: readonly Atom[],
+  hairCm: number,
+  costs: BowCosts,
+  known: Refinements = new Map(),
+): PlannedSpan[] {
   const settings = JSON.stringify([hairCm, costs]);
   return stretches(strokes, atoms).flatMap((stretch) => {
-    const key = settings + JSON.stringify(stretch.map(({ span: { from, to: _, ...span }, ...stroke }) => [span, stroke, stroke.start === 'retake' && timeBefore(atoms, from)]));
+    const key =
+      settings +
+      JSON.stringify(stretch.map(({ span: { from, to: _, ...span }, ...stroke }) => [span, stroke, stroke.start === 'retake' && timeBefore(atoms, from)]));
     let places = known.get(key);
     if (!places) {
       if (known.size >= MOST_KEPT) known.clear();
@@ -37,7 +45,13 @@ export function refined(strokes: readonly PlannedSpan[], atoms: readonly Atom[],
 }
 
 /** What the price of a retake depends on besides its distance. */
-const timeBefore = (atoms: readonly Atom[], at: number) => [atoms[at - 1]?.seconds, atoms[at]!.silenceS, atoms[at]!.mustRetake, atoms[at]!.lock, atoms[at - 1]?.lock];
+const timeBefore = (atoms: readonly Atom[], at: number) => [
+  atoms[at - 1]?.seconds,
+  atoms[at]!.silenceS,
+  atoms[at]!.mustRetake,
+  atoms[at]!.lock,
+  atoms[at - 1]?.lock,
+];
 
 /** Where the bow is set anew in a rest nothing depends on the places before it, as long as there is time. */
 function stretches(strokes: readonly PlannedSpan[], atoms: readonly Atom[]): PlannedSpan[][] {
@@ -62,7 +76,13 @@ interface Column {
   lengthDb: Float64Array;
 }
 
-function settled(strokes: readonly PlannedSpan[], atoms: readonly Atom[], hairCm: number, costs: BowCosts, corridor: (typeof CORRIDORS)[number]): PlannedSpan[] {
+function settled(
+  strokes: readonly PlannedSpan[],
+  atoms: readonly Atom[],
+  hairCm: number,
+  costs: BowCosts,
+  corridor: (typeof CORRIDORS)[number],
+): PlannedSpan[] {
   const weight = costs.loudness * costs.distribution;
   const columns: Column[] = [];
   strokes.forEach((stroke, k) => {
@@ -103,7 +123,14 @@ function settled(strokes: readonly PlannedSpan[], atoms: readonly Atom[], hairCm
   return readBack(strokes, columns);
 }
 
-function openColumn(stroke: PlannedSpan, before: PlannedSpan | undefined, last: Column | undefined, hairCm: number, costs: BowCosts, { steps, width }: (typeof CORRIDORS)[number]): Column {
+function openColumn(
+  stroke: PlannedSpan,
+  before: PlannedSpan | undefined,
+  last: Column | undefined,
+  hairCm: number,
+  costs: BowCosts,
+  { steps, width }: (typeof CORRIDORS)[number],
+): Column {
   const around = (place: number): number[] => {
     const places: number[] = [];
     for (let i = -steps; i <= steps; i++) places.push(Math.min(1 - LEAST, Math.max(LEAST, place + i * width)));

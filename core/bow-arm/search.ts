@@ -361,8 +361,8 @@ class Tables {
 
   /** Own cost of a stroke for every start and end. */
   own(span: StrokeSpan, { hairCm, costs }: BowSearchInput): Float64Array {
-    const { seconds, preferredCm, home, zone, zoneAtStart, wish, slurCost, downCost, upCost, leastCm, mostCm } = span;
-    const key = `${seconds} ${preferredCm} ${home} ${leastCm} ${mostCm} ${zone?.from} ${zone?.to} ${zoneAtStart} ${slurCost} ${downCost} ${upCost} ${hairCm} ${costs.distribution} ${costs.infeasible} ${costs.homePull}${wish ? JSON.stringify([wish, costs.wish]) : ''}`;
+    const { seconds, preferredCm, home, zone, zoneAtStart, arrive, wish, slurCost, downCost, upCost, leastCm, mostCm } = span;
+    const key = `${seconds} ${preferredCm} ${home} ${leastCm} ${mostCm} ${zone?.from} ${zone?.to} ${zoneAtStart} ${slurCost} ${downCost} ${upCost} ${hairCm} ${costs.distribution} ${costs.infeasible} ${costs.homePull}${arrive ? `arrive ${costs.arrive}` : ''}${wish ? JSON.stringify([wish, costs.wish]) : ''}`;
     return kept(this.owns, key, () => {
       const table = new Float64Array(CELLS);
       for (let start = 0; start < GRID; start++) {

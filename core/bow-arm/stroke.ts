@@ -1,6 +1,6 @@
 /** One stroke: how much bow it wants, how much it can have, and what a direction costs it. */
 import { ZONES } from '../marking/mark';
-import { DYNAMICS, HAIR_CM, LEVELS, SCHOOLS, AMOUNTS, STROKES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
+import { AMOUNTS, DYNAMICS, HAIR_CM, LEVELS, REST_SECONDS, SCHOOLS, STROKES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
 import type { Atom, AtomWish } from './atoms';
 import type { InstrumentKind } from '../score/score';
 
@@ -33,6 +33,8 @@ export interface StrokeSpan {
   /** Where it wants to begin (`zoneAtStart`) or to lie. */
   zone: Stretch | null;
   zoneAtStart: boolean;
+  /** Where the bow should be at its end, for what comes next. */
+  arrive: Stretch | null;
   wish: SpanWish | null;
   /** Cost of cutting or joining slurs for it. */
   slurCost: number;
@@ -105,11 +107,24 @@ export function strokeSpan(atoms: readonly Atom[], from: number, to: number, ins
     home: dynamic.home,
     zone: row.zone,
     zoneAtStart: row.zoneAtStart,
+    arrive: arrival(last, atoms[to + 1]),
     wish,
     slurCost: slurCost(atoms, from, to, costs) + alikeInside(atoms, from, to, costs),
     ...directionCosts(atoms, from, to, costs),
   };
 }
+
+/** A soft passage ahead means arriving in the upper half (common practice). */
+function arrival(last: Atom, next: Atom | undefined): Stretch | null {
+  const softer = next !== undefined && next.silenceS < REST_SECONDS && next.steps <= SOFT && last.steps - next.steps >= MUCH_SOFTER;
+  return softer ? { from: WELL_UP, to: 1 } : null;
+}
+
+const SOFT = LEVELS.indexOf('p');
+const MUCH_SOFTER = 1.5;
+
+/** Safely in the upper half. */
+const WELL_UP = 0.57;
 
 /** Length of one stroke of an unmeasured tremolo, in seconds (from memory). */
 const UNMEASURED_S = 0.08;

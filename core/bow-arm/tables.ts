@@ -122,6 +122,8 @@ export interface BowCosts {
   /** Weight of what a repeated long-short figure costs in the steady state (judgement on the phrases of tests/support/bow-rules.ts). */
   uneven: number;
   infeasible: number;
+  /** Weight of arriving where a much softer passage begins (judgement). */
+  arrive: number;
   /** Weight of a wished zone, place or amount against the rest of the distribution (judgement). */
   wish: number;
 }
@@ -166,7 +168,8 @@ export const BOW_COSTS: BowCosts = {
   loudness: 0.6,
   uneven: 0.5,
   infeasible: 3,
-  wish: 60,
+  arrive: 60,
+  wish: 240,
 };
 
 export interface BowStrategy {

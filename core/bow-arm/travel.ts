@@ -77,7 +77,7 @@ export function driftsOf(strokes: readonly Stroke[], hairCm: number): Drift[] {
 function driftAt(strokes: readonly Stroke[], at: number, hairCm: number): Drift | null {
   for (let count = 2; count <= LONGEST; count++) {
     let length = count;
-    while (at + length < strokes.length && same(strokes[at + length]!, strokes[at + length - count]!) && !(strokes[at + length]!.retake)) length++;
+    while (at + length < strokes.length && same(strokes[at + length]!, strokes[at + length - count]!) && !strokes[at + length]!.retake) length++;
     const times = Math.floor(length / count);
     if (times < 3) continue;
     const figure = strokes.slice(at, at + count);

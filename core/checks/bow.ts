@@ -8,7 +8,7 @@ import { lockInWords, smallestClash } from '../bow-arm/clash';
 import { crossingRate, crossingsOf, easiestPlace, RATE_CROSSINGS, type StringOf } from '../bow-arm/crossings';
 import type { Bowing, Stroke } from '../bow-arm/describe';
 import { soundRecipe } from '../bow-arm/sound';
-import { placeName } from '../bow-arm/stroke';
+import { placeName, speedStepDb } from '../bow-arm/stroke';
 import { HAIR_CM, retakeSeconds } from '../bow-arm/tables';
 import { bowLimits, bowLoad, RATE_STROKES, strokeRate, type TempoQuestion } from '../bow-arm/tempo';
 import { driftsOf, unevenPair, type Drift } from '../bow-arm/travel';
@@ -62,7 +62,7 @@ export function bowFindings(bowing: Bowing, context: BowContext): { findings: Fi
     if (severity && context.isNew(note.id))
       findings.push({ id: `${kind} ${note.id}`, kind, ...context.place(note), noteIds: [...noteIds], severity, numbers, text, hearIt: null, remedies });
   };
-  const strokeKinds = [runsOut, retakeLate, levelOutOfReach, wishNotMet];
+  const strokeKinds = [runsOut, retakeLate, levelOutOfReach];
   const drifts = driftsOf(bowing.strokes, hairCm);
   let quickUntil = -1;
   bowing.strokes.forEach((stroke, i) => {
@@ -76,7 +76,7 @@ export function bowFindings(bowing: Bowing, context: BowContext): { findings: Fi
       ),
       stroke.noteIds,
     );
-    tell(unmet(stroke, context), stroke.noteIds);
+    tell(unmet(stroke, context) ?? wishNotMet(stroke, context), stroke.noteIds);
     for (const kind of strokeKinds) tell(kind(stroke, before, question), stroke.noteIds);
     if (i <= quickUntil) return;
     const quick = tooQuick(bowing.strokes, i, question, context);
@@ -121,7 +121,8 @@ const racesBack = (stroke: Stroke, before: Stroke | undefined, hairCm: number, d
   const pair = unevenPair(before.seconds, stroke.seconds, before.preferredCm, stroke.preferredCm);
   // A figure that goes on and on comes to the steady state; a single pair has what the plan gives it.
   const stepDb = drift ? Math.max(stroke.stepDb, pair.stepDb) : stroke.stepDb;
-  const surplus = stepDb - stroke.wantedStepDb;
+  // What the dynamics ask for is wanted; what the strokes' own speeds would give is not heard as such.
+  const surplus = stepDb - speedStepDb(before.slowest, stroke.slowest);
   if (surplus < UNEVEN_DB_FROM[0]) return null;
   const step = round(stepDb);
   const backS = retakeSeconds(before.cm / hairCm);
@@ -177,25 +178,38 @@ const levelOutOfReach: StrokeKind = (stroke) => {
     from: MISSING_DB_FROM,
     numbers: { level: stroke.level, cmPerS: round(stroke.cmPerS), contact: round(contact), missingDb: round(missingDb) },
     text: words.missingText(stroke.level, missingDb, stroke.cmPerS, contact),
-    remedies: [{ text: `More bow for it: ${Math.round(stroke.cm * 10 ** (-missingDb / 20))} cm ${lane}, or a softer level.`, before: Math.round(stroke.cm), after: Math.round(stroke.cm * 10 ** (-missingDb / 20)) }],
+    remedies: [
+      {
+        text: `More bow for it: ${Math.round(stroke.cm * 10 ** (-missingDb / 20))} cm ${lane}, or a softer level.`,
+        before: Math.round(stroke.cm),
+        after: Math.round(stroke.cm * 10 ** (-missingDb / 20)),
+      },
+    ],
   };
 };
 
-const wishNotMet: StrokeKind = (stroke) => {
+const wishNotMet = (stroke: Stroke, context: BowContext): Trouble | null => {
   const { wish } = stroke;
   if (!wish) return null;
   const misses = [
-    { what: wish.zone, miss: wish.zone ? Math.max(away(stroke.from, wish.zone), away(stroke.to, wish.zone)) : 0, said: 'another part of the bow', is: stroke.zone },
+    {
+      what: wish.zone,
+      miss: wish.zone ? Math.max(away(stroke.from, wish.zone), away(stroke.to, wish.zone)) : 0,
+      said: 'another part of the bow',
+      is: stroke.zone,
+    },
     { what: wish.from, miss: away(stroke.from, wish.from), said: 'another beginning', is: placeName(stroke.from) },
     { what: wish.to, miss: away(stroke.to, wish.to), said: 'another end', is: placeName(stroke.to) },
   ];
   const worst = misses.reduce((a, b) => (b.miss > a.miss ? b : a));
+  if (worst.miss < WISH_MISSED_FROM[0]) return null;
+  const clash = clashAt(stroke, context);
   return {
     kind: 'wish not met',
     load: worst.miss,
     from: WISH_MISSED_FROM,
-    numbers: { awayCm: round(worst.miss * 100) / 100, from: round(stroke.from), to: round(stroke.to) },
-    text: words.wishMissedText(worst.said, worst.is),
+    numbers: { away: round(worst.miss), from: round(stroke.from), to: round(stroke.to) },
+    text: clash ? words.clashText(clash) : words.wishMissedText(worst.said, worst.is),
     remedies: [{ text: 'Take the wish away, mark a retake before it, or wish less bow on the notes before.', before: null, after: null }],
   };
 };
@@ -340,7 +354,9 @@ function unmet(stroke: Stroke, context: BowContext): Trouble | null {
     from: CERTAIN,
     numbers: { marks: marks.join(', '), planned: `${stroke.direction}${stroke.hooked ? ', hooked' : ''}${stroke.retake ? ', retake' : ''}` },
     text: clash ? words.clashText(clash) : words.unmetText(marks),
-    remedies: [{ text: clash ? 'Take one of them away; the others can be met.' : 'Take one of the marks here or on the note before away.', before: null, after: null }],
+    remedies: [
+      { text: clash ? 'Take one of them away; the others can be met.' : 'Take one of the marks here or on the note before away.', before: null, after: null },
+    ],
   };
 }
 
@@ -349,7 +365,7 @@ function clashAt(stroke: Stroke, context: BowContext): string[] | null {
   const atoms = preparedAtoms({ score, part, line, player, clock, marking });
   const at = atoms.findIndex((atom) => atom.ids[0] === stroke.noteIds[0]);
   const joined = new Set(atoms.flatMap((atom, i) => (atom.ids.some((id) => markAt(marking, id, 'slur')?.value === 'join') ? [i] : [])));
-  const clash = at < 0 ? null : smallestClash(atoms, at, joined);
+  const clash = at < 0 ? null : smallestClash(atoms, at, joined, HAIR_CM[player.instrument.kind]);
   return (
     clash &&
     clash.map((lock) => {

@@ -131,7 +131,12 @@ describe('findings', () => {
     const { score, part } = makeScore('violin', slurred, { tempo: 50, dynamic: 'ff' });
     const shared = { score, part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, score.ticksPerQuarter, null), marking: {} };
     const unsplit = planBowing({ ...shared, costs: { splitAtBar: 99, splitAtHalf: 99, splitAtBeat: 99, splitOffBeat: 99 }, alternatives: 1 })[0]!;
-    const { findings, limits } = bowFindings(unsplit, { ...shared, place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew: () => true, stringOf: () => null });
+    const { findings, limits } = bowFindings(unsplit, {
+      ...shared,
+      place: (note) => placeOf(part, note, score.ticksPerQuarter),
+      isNew: () => true,
+      stringOf: () => null,
+    });
     const finding = findings.find((each) => each.kind === 'bow runs out')!;
     expect(finding).toMatchObject({ severity: 3, bar: '1', numbers: { hairCm: 65, seconds: 14.4, slowestCmPerS: 16, neededCm: 230.4 } });
     expect(finding.remedies[0]).toMatchObject({ before: 230, after: 58 });

@@ -78,21 +78,24 @@ export const clashText = (marks: readonly string[]): string => `No bow can do al
 export const crossingText = (perS: number, most: number, where: string): string =>
   `${perS.toFixed(1)} string changes a second; this level manages about ${most}. Easiest ${where}.`;
 
-export const leapText = (strings: number, gap: number): string => `The slur leaps over ${strings > 2 ? 'two strings' : 'a string'} in ${seconds(gap)}: the string between will sound.`;
+export const leapText = (strings: number, gap: number): string =>
+  `The slur leaps over ${strings > 2 ? 'two strings' : 'a string'} in ${seconds(gap)}: the string between will sound.`;
 
 export const missingText = (level: string, missing: number, speed: number, contact: number): string =>
   `${level} cannot be had with the bow that is left: at ${speed.toFixed(0)} cm/s, even as near the bridge as it goes (${contact.toFixed(3)} of the string), ${Math.abs(missing).toFixed(0)} dB are missing.`;
 
 export const wishMissedText = (wish: string, is: string): string => `You wished ${wish}; around what is marked and printed the bow comes out ${is}.`;
 
-export const unlikeText = (here: string, there: string, why: string): string => `The same music is bowed the other way round in ${there} than in ${here}: ${why}. Make the two sound alike.`;
+export const unlikeText = (here: string, there: string, why: string): string =>
+  `The same music is bowed the other way round in ${there} than in ${here}: ${why}. Make the two sound alike.`;
 
 export const resetText = (direction: string, cmBack: number): string =>
   `At the repeat the bow must go ${direction} again without time to set it anew${cmBack >= 5 ? `, and lies ${cm(cmBack)} away` : ''}.`;
 
 export const pizzicatoText = (gap: number, needed: number, way: string): string => `${seconds(gap)} to ${way}; it takes about ${seconds(needed)}.`;
 
-export const phraseText = (bows: number): string => `This slur is longer than any bow: taken for a phrase over ${bows} bows. Is it a phrase, or one bow after all?`;
+export const phraseText = (bows: number): string =>
+  `This slur is longer than any bow: taken for a phrase over ${bows} bows. Is it a phrase, or one bow after all?`;
 
 export const unmetText = (marks: readonly string[]): string => `Marked ${marks.join(' and ')}: not to be met together with the marks around it.`;
 

@@ -90,7 +90,8 @@ export function valueProblem(kind: MarkKind, value: string): string | null {
   const listed = MARK_VALUES[kind];
   if (listed) return listed.includes(value) ? null : `Use one of ${listed.join(', ')}.`;
   if (kind === 'bow-amount') return BOW_AMOUNT.test(value) ? null : 'Use little, half, whole, or a length such as 12 cm.';
-  if (kind === 'bow-from' || kind === 'bow-to') return bowPlace(value) ? null : `Use ${BOW_ZONES.slice(0, -1).join(', ')}, or a place from 0 % (frog) to 100 % (tip).`;
+  if (kind === 'bow-from' || kind === 'bow-to')
+    return bowPlace(value) ? null : `Use ${BOW_ZONES.slice(0, -1).join(', ')}, or a place from 0 % (frog) to 100 % (tip).`;
   if (kind === 'pitch') return parsePitch(value) ? null : 'Use a written pitch such as F#4 or Bb3.';
   if (kind === 'hairpin') return value === STRUCK || parseHairpin(value) ? null : 'Use "crescendo" or "diminuendo" with the bar index and the tick of its end.';
   return value.trim() !== '' && value.length <= LONGEST_TEXT ? null : `Use 1 to ${LONGEST_TEXT} characters.`;

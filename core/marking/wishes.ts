@@ -25,7 +25,9 @@ export function wishesFor(marking: Marking): (noteIds: readonly string[], barInd
     for (const kind of BOW_WISH_KINDS) {
       const own = noteIds.map((id) => markAt(marking, id, kind)).find((mark) => mark && !mark.off)?.value;
       const ofBar = MOMENTS.has(kind) ? undefined : markAt(marking, barTarget(barIndex), kind)?.value;
-      const ofRun = MOMENTS.has(kind) ? undefined : runs.find((run) => run.kind === kind && barIndex >= run.range.fromBar && barIndex <= run.range.toBar)?.value;
+      const ofRun = MOMENTS.has(kind)
+        ? undefined
+        : runs.find((run) => run.kind === kind && barIndex >= run.range.fromBar && barIndex <= run.range.toBar)?.value;
       const value = own ?? ofBar ?? ofRun;
       if (value !== undefined) wished[kind] = value;
     }

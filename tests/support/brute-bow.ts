@@ -103,7 +103,13 @@ function joint(before: PlannedSpan, stroke: PlannedSpan, atoms: readonly Atom[],
   const inRest = atom.silenceS >= REST_SECONDS;
   const loud = inRest
     ? 0
-    : loudnessCost(before.span, Math.abs(before.to - before.from) * hairCm, stroke.span, Math.abs(stroke.to - stroke.from) * hairCm, costs.loudness * costs.distribution);
+    : loudnessCost(
+        before.span,
+        Math.abs(before.to - before.from) * hairCm,
+        stroke.span,
+        Math.abs(stroke.to - stroke.from) * hairCm,
+        costs.loudness * costs.distribution,
+      );
   return loud + (stroke.start === 'retake' ? retakePrice(before.to - stroke.from, inRest, atoms[stroke.span.from - 1]!, atom, costs) : 0);
 }
 
@@ -120,7 +126,9 @@ export function finestCost(strokes: readonly PlannedSpan[], problem: Problem, pl
     const atom = atoms[stroke.span.from]!;
     const inRest = atom.silenceS >= REST_SECONDS;
     const loudness = before ? loudnessTable(before.span, stroke.span, places, inRest ? 0 : costs.loudness * costs.distribution) : [];
-    const prices = before ? Array.from({ length: places }, (_, cells) => retakePrice(at(cells) - at(0), inRest, atoms[stroke.span.from - 1]!, atom, costs)) : [];
+    const prices = before
+      ? Array.from({ length: places }, (_, cells) => retakePrice(at(cells) - at(0), inRest, atoms[stroke.span.from - 1]!, atom, costs))
+      : [];
     for (let from = 0; from < places; from++) {
       // The stroke before counts by its length alone: for each the cheapest that gets the bow here.
       const byLength = new Float64Array(places).fill(before ? Infinity : 0);
