@@ -124,7 +124,7 @@ const SOFT = LEVELS.indexOf('p');
 const MUCH_SOFTER = 1.5;
 
 /** Safely in the upper half. */
-const WELL_UP = 0.57;
+const WELL_UP = 0.6;
 
 /** Length of one stroke of an unmeasured tremolo, in seconds (from memory). */
 const UNMEASURED_S = 0.08;

@@ -168,7 +168,7 @@ export const BOW_COSTS: BowCosts = {
   loudness: 0.6,
   uneven: 0.5,
   infeasible: 3,
-  arrive: 60,
+  arrive: 100,
   wish: 240,
 };
 
