@@ -1,5 +1,5 @@
 /** The commands of bin/omaggio: bytes and options in, a value of headless/shapes.ts out. */
-import { barsAt } from '../core/score/address';
+import { barsAt, sayBars } from '../core/score/address';
 import { ticksOf } from '../core/score/bars';
 import { noteById } from '../core/score/find';
 import { linesOf } from '../core/score/lines';
@@ -7,7 +7,7 @@ import { orderInWords, playedOrder } from '../core/score/played';
 import { automaticPassages } from '../core/score/passages';
 import { pitchName } from '../core/score/pitch';
 import { beatOf, type Note, type Part } from '../core/score/score';
-import { clockFor } from '../core/score/time';
+import { clockFor, type Clock } from '../core/score/time';
 import { likeTheFile, readScoreBytes } from '../core/formats/read';
 import type { ReadScore } from '../core/formats/musicxml/read';
 import { writeMarked } from '../core/formats/musicxml/write';
@@ -21,7 +21,12 @@ import { fingeredNoteJson, marksWorthWriting, type Unplayable } from '../core/le
 import { fingerPart } from '../core/left-hand/part';
 import { planBowing } from '../core/bow-arm/bowing';
 import { bowMarksWorthWriting } from '../core/bow-arm/worth-writing';
-import { BOW_COSTS, type BowCosts } from '../core/bow-arm/tables';
+import type { Bowing } from '../core/bow-arm/describe';
+import { soundRecipe } from '../core/bow-arm/sound';
+import { BOW_COSTS, HAIR_CM, type BowCosts } from '../core/bow-arm/tables';
+import { bowTempi, type BowLimit } from '../core/bow-arm/tempo';
+import { STROKES_PER_S } from '../core/checks/tables';
+import { stringsOf } from '../core/left-hand/strings';
 import { check } from '../core/checks/check';
 import { bad, good, type Result } from '../core/util/result';
 import type { Options } from './options';
@@ -92,24 +97,11 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
       return good({ value: { alternatives, unplayable: unplayableJson(result.unplayable, place) }, marked: marked(taken) });
     }
     case 'bow': {
-      const plans = planBowing({ ...shared, line: linesOf(edited)[0]!, costs: costs.value.bow });
-      const alternatives = plans.map(({ strokes, changes, ...plan }) => ({
-        ...plan,
-        strokes: strokes.map(({ noteIds, direction, from, to, cm, cmPerS, stepDb, retake, hooked, zone }) => ({
-          noteIds,
-          ...place(noteById(part, noteIds[0]!)!),
-          direction,
-          from,
-          to,
-          cm,
-          cmPerS,
-          stepDb,
-          retake,
-          hooked,
-          zone,
-        })),
-        changes: changes.map(({ kind, noteId, why }) => ({ kind, ...place(noteById(part, noteId)!), why, noteId })),
-      }));
+      const line = linesOf(edited)[0]!;
+      const stringOf = stringsOf(fingerPart({ ...shared, alternatives: 1, costs: costs.value.leftHand }).alternatives[0] ?? null);
+      const plans = planBowing({ ...shared, line, stringOf, costs: costs.value.bow });
+      const { kind } = player.value.instrument;
+      const alternatives = plans.map((plan) => bowingJson(plan, part, place, { clock, hairCm: HAIR_CM[kind], strokesPerS: STROKES_PER_S[player.value.level] }));
       const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
       for (const mark of plans[0] ? bowMarksWorthWriting(plans[0]) : []) taken[markKey(mark.noteId, mark.kind)] = { value: mark.value, origin: 'suggestion' };
       return good({ value: { alternatives }, marked: marked(taken) });
@@ -143,6 +135,45 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
       });
     }
   }
+}
+
+interface BowPlayed {
+  clock: Clock;
+  hairCm: number;
+  strokesPerS: number;
+}
+
+function bowingJson(
+  { strokes, changes, unlike, resets, phrases: _, ...plan }: Bowing,
+  part: Part,
+  place: (note: Note) => ReturnType<typeof placeJson>,
+  played: BowPlayed,
+) {
+  const { clock, ...player } = played;
+  const { floor, ceiling } = bowTempi(strokes, { ...player, tempo: clock.tempo, secondsAt: (tick) => clock.secondsAt(tick) });
+  const label = (barIndex: number) => part.bars[barIndex]!.label;
+  const limit = (found: BowLimit | null) => found && { tempo: found.tempo, bar: label(found.stroke.barIndex), kind: found.kind };
+  return {
+    ...plan,
+    strokes: strokes.map((stroke) => {
+      const { noteIds, direction, from, to, cm, cmPerS, stepDb, retake, hooked, zone, kind, seconds, retakeTime } = stroke;
+      const { contact, lane, weightWords, vibrato, missingDb } = soundRecipe(stroke);
+      return {
+        noteIds,
+        ...place(noteById(part, noteIds[0]!)!),
+        ...{ direction, from, to, cm, cmPerS, stepDb, retake, hooked, zone, kind, seconds, strokes: stroke.strokes, retakeTime },
+        sound: { contact, lane, weight: weightWords, vibrato: vibrato.words, missingDb },
+      };
+    }),
+    tempo: { floor: limit(floor), ceiling: limit(ceiling) },
+    unlike: unlike.map(({ fromBar, toBar, likeBar, why }) => ({
+      bars: sayBars(part.bars, { fromBar, toBar }),
+      like: sayBars(part.bars, { fromBar: likeBar, toBar: likeBar + toBar - fromBar }),
+      why,
+    })),
+    resets: resets.map(({ fromBar, toBar, direction }) => ({ bar: label(fromBar), toBar: label(toBar), direction })),
+    changes: changes.map(({ kind, noteId, why }) => ({ kind, ...place(noteById(part, noteId)!), why, noteId })),
+  };
 }
 
 function partsValue({ score }: ReadScore) {

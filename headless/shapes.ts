@@ -65,6 +65,8 @@ export const fingerShape = z.object({
   unplayable,
 });
 
+const bowLimit = z.object({ tempo: z.number(), bar: z.string(), kind: z.string() }).nullable();
+
 export const bowShape = z.object({
   alternatives: z.array(
     z.object({
@@ -83,8 +85,23 @@ export const bowShape = z.object({
           retake: z.boolean(),
           hooked: z.boolean(),
           zone: z.string(),
+          kind: z.string(),
+          seconds: z.number(),
+          /** 1 for a plain stroke, more for a measured tremolo, 0 for an unmeasured one. */
+          strokes: z.int(),
+          retakeTime: z.object({ free: z.number(), needed: z.number() }).nullable(),
+          sound: z.object({
+            contact: z.number(),
+            lane: z.string(),
+            weight: z.string(),
+            vibrato: z.string(),
+            missingDb: z.number(),
+          }),
         }),
       ),
+      tempo: z.object({ floor: bowLimit, ceiling: bowLimit }),
+      unlike: z.array(z.object({ bars: z.string(), like: z.string(), why: z.string() })),
+      resets: z.array(z.object({ bar: z.string(), toBar: z.string(), direction: z.enum(['down', 'up']) })),
       changes: z.array(z.object({ kind: z.enum(['split', 'join', 'hook', 'retake', 'start-up', 'remove-slur']), ...at, why: z.string(), noteId: z.string() })),
     }),
   ),

@@ -13,16 +13,22 @@ import { asTold, type Told } from '../core/instruments/as-told';
 import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
 import { editedPart } from '../core/marking/print-edits';
-import type { MarkKind, Marking } from '../core/marking/mark';
+import { isBowWishKind, splitKey, type MarkKind, type Marking } from '../core/marking/mark';
 import { changesFor, suggestedBowing, suggestedFingering, withoutSuggestions } from '../core/marking/suggestion';
 import type { Change } from '../core/marking/change';
 import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
 import { fingerPart } from '../core/left-hand/part';
 import { costsMore, fingeringNumbers, type FingeringNumbers } from '../core/left-hand/reasons';
 import type { Fingering } from '../core/left-hand/fingering';
-import { planBowing } from '../core/bow-arm/bowing';
+import { forkedMemory, newBowMemory, planBowing, preparedAtoms, type BowingRequest, type BowMemory } from '../core/bow-arm/bowing';
 import type { Bowing } from '../core/bow-arm/describe';
+import { bowCostsMore, choicesForBow, type BowChoice } from '../core/bow-arm/choices';
+import { openStringVersion, type StringOf } from '../core/bow-arm/crossings';
+import { hemiolasOf, type Hemiola } from '../core/bow-arm/hemiola';
 import { bowingNumbers, type BowingNumbers } from '../core/bow-arm/reasons';
+import { HAIR_CM } from '../core/bow-arm/tables';
+import { STROKES_PER_S } from '../core/checks/tables';
+import { stringsOf } from '../core/left-hand/strings';
 import type { ReadingAid } from '../core/reading/aid';
 import { readingAids } from '../core/reading/reading';
 import { check, type Report } from '../core/checks/check';
@@ -54,7 +60,16 @@ export interface FingeringChoice {
 export interface BowingChoice {
   plan: Bowing;
   numbers: BowingNumbers;
+  more: string[];
+  less: string[];
   changes: Change[];
+}
+
+/** What else there is to say about the bow in a passage. */
+export interface BowAside {
+  hemiolas: Hemiola[];
+  /** Strings of every note, for practising the crossings alone. */
+  openStrings: Array<{ noteId: string; strings: number[] }>;
 }
 
 const lineOf = (part: Part, index: number): Line => {
@@ -65,20 +80,39 @@ const lineOf = (part: Part, index: number): Line => {
 const FINGER_KINDS: readonly MarkKind[] = ['finger', 'string'];
 const BOW_KINDS: readonly MarkKind[] = ['bow', 'hook', 'retake', 'slur'];
 
+/** Marks that no fingering depends on. */
+const isBowKind = (kind: MarkKind): boolean => kind === 'bow' || kind === 'hook' || kind === 'retake' || (isBowWishKind(kind) && kind !== 'slur-is');
+
 export class Analyst {
   private score: Score | null = null;
+  /** Bow plans as they were last made, a row for each line: a change is planned in the time of the bars around it. */
+  private memories: BowMemory[] = [];
+  /** Strings of the notes by the last fingering, and what it was for. */
+  private strings: { key: string; stringOf: StringOf } | null = null;
 
   /** Reads the part; a stored part always can be read. */
   open(music: string): OpenPart {
     const read = readMusicXml(music);
     if (!read.ok) throw new Error(read.problem.what);
     this.score = read.value.score;
+    this.memories = [];
+    this.strings = null;
     return { part: this.part, ticksPerQuarter: this.score.ticksPerQuarter };
   }
 
   report(conditions: Conditions, passages: readonly Passage[]): Report {
     const { marking, tempo } = conditions;
-    return check({ score: this.opened, part: this.edited(conditions), line: conditions.line, marking, player: this.player(conditions), tempo, passages });
+    const { memories } = this;
+    return check({
+      score: this.opened,
+      part: this.edited(conditions),
+      line: conditions.line,
+      marking,
+      player: this.player(conditions),
+      tempo,
+      passages,
+      memories,
+    });
   }
 
   suggestFingering(conditions: Conditions, range: BarRange): FingeringChoice[] {
@@ -98,13 +132,41 @@ export class Analyst {
 
   suggestBowing(conditions: Conditions, range: BarRange): BowingChoice[] {
     const marking = withoutSuggestions(conditions.marking, BOW_KINDS, this.idsIn(range));
-    const request = this.request({ ...conditions, marking });
-    const plans = planBowing({ ...request, line: lineOf(request.part, conditions.line), within: ticksOf(this.part, range), alternatives: 3 });
+    const request = this.bowRequest({ ...conditions, marking });
+    const plans = planBowing({ ...request, within: ticksOf(this.part, range), alternatives: 4 }, forkedMemory(this.memory(conditions.line)));
+    const { part, line, player, clock } = request;
+    const instrument = player.instrument.kind;
+    const question = {
+      part,
+      line,
+      instrument,
+      stringOf: request.stringOf ?? null,
+      tempo: clock.tempo,
+      hairCm: HAIR_CM[instrument],
+      strokesPerS: STROKES_PER_S[player.level],
+      secondsAt: (tick: number) => clock.secondsAt(tick),
+    };
+    const best = plans[0];
     return plans.map((plan) => ({
       plan,
-      numbers: bowingNumbers(plan, request.part),
+      numbers: bowingNumbers(plan, question),
+      ...(best && plan !== best ? bowCostsMore(plan.terms, best.terms) : { more: [], less: [] }),
       changes: changesFor(conditions.marking, suggestedBowing(plan), { kinds: BOW_KINDS, targets: this.idsIn(range) }),
     }));
+  }
+
+  /** What else the bow could do at a note; the numbers are about the passage around it. */
+  bowChoices(conditions: Conditions, noteId: string, range: BarRange): BowChoice[] {
+    const request = { ...this.bowRequest(conditions), within: ticksOf(this.part, range) };
+    return choicesForBow(request, noteId, forkedMemory(this.memory(conditions.line)));
+  }
+
+  bowAside(conditions: Conditions, range: BarRange): BowAside {
+    const request = this.bowRequest(conditions);
+    const within = ticksOf(this.part, range);
+    const hemiolas = hemiolasOf(request.part, preparedAtoms(request)).filter(({ barIndex }) => barIndex >= range.fromBar && barIndex < range.toBar);
+    const openStrings = openStringVersion(request.line, request.stringOf!, within).map(({ noteId, strings }) => ({ noteId, strings }));
+    return { hemiolas, openStrings };
   }
 
   choices(conditions: Conditions, noteId: string): NoteChoice[] {
@@ -129,6 +191,23 @@ export class Analyst {
       clock: clockFor(part, this.opened.ticksPerQuarter, conditions.tempo),
       marking: conditions.marking,
     };
+  }
+
+  /** The bow's question, with the strings that the fingering takes. */
+  private bowRequest(conditions: Conditions): BowingRequest {
+    const request = this.request(conditions);
+    const { player, tempo, told, line } = conditions;
+    const ofHand = Object.entries(conditions.marking).filter(([key]) => !isBowKind(splitKey(key).kind));
+    const key = JSON.stringify([player, tempo, told, line, ofHand]);
+    if (this.strings?.key !== key) {
+      const fingering = fingerPart({ ...request, alternatives: 1 }, line).alternatives[0] ?? null;
+      this.strings = { key, stringOf: stringsOf(fingering) };
+    }
+    return { ...request, line: lineOf(request.part, line), stringOf: this.strings.stringOf };
+  }
+
+  private memory(line: number): BowMemory {
+    return (this.memories[line] ??= newBowMemory());
   }
 
   /** The part as the coach says it is, with the edits in force. */

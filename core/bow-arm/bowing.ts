@@ -43,6 +43,9 @@ export const newBowMemory = (): BowMemory => {
   return { first, alike: { kept: null, tables: first.tables }, refinements: new Map() };
 };
 
+/** A memory to try something with: what it learns is not kept. */
+export const forkedMemory = ({ first, alike, refinements }: BowMemory): BowMemory => ({ first: { ...first }, alike: { ...alike }, refinements });
+
 /** The best plan first, then those of other strategies by what they cost; none where nothing is bowed. */
 export function planBowing(request: BowingRequest, memory: BowMemory = newBowMemory()): Bowing[] {
   const { within } = request;

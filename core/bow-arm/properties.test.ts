@@ -175,11 +175,19 @@ describe('the demo can be bowed', () => {
   });
   test.each(plans)('%s', (name, plan) => {
     const [file, ...part] = name.split(' ');
-    const { parts } = demoScore(file!).score;
-    const numbers = bowingNumbers(
-      plan,
-      parts.find((each) => each.name === part.join(' '))!,
-    );
+    const { score } = demoScore(file!);
+    const found = score.parts.find((each) => each.name === part.join(' '))!;
+    const clock = clockFor(found, score.ticksPerQuarter, null);
+    const numbers = bowingNumbers(plan, {
+      part: found,
+      line: linesOf(found)[0]!,
+      instrument: found.instrument!,
+      stringOf: null,
+      tempo: clock.tempo,
+      hairCm: HAIR_CM[found.instrument!],
+      strokesPerS: 10,
+      secondsAt: (tick) => clock.secondsAt(tick),
+    });
     expect(numbers.strokes).toBe(plan.strokes.length);
     expect(numbers.nearestFrog).toBeGreaterThanOrEqual(0);
     expect(numbers.retakes + numbers.hooks).toBeLessThan(plan.strokes.length / 4);

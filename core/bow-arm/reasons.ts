@@ -1,6 +1,9 @@
 /** A bowing in numbers, for a table. */
-import type { Part } from '../score/score';
+import type { InstrumentKind, Part } from '../score/score';
+import type { Line } from '../score/lines';
+import { crossingNumbers, crossingsOf, type CrossingNumbers, type StringOf } from './crossings';
 import type { Bowing } from './describe';
+import { bowTempi, type BowLimit, type TempoQuestion } from './tempo';
 
 export interface BowingNumbers {
   strokes: number;
@@ -14,14 +17,32 @@ export interface BowingNumbers {
   nearestFrog: number;
   nearestTip: number;
   feasible: boolean;
+  /** Quarters per minute between which it works, with the bar that sets each; null where nothing does. */
+  floor: { tempo: number; barIndex: number } | null;
+  ceiling: { tempo: number; barIndex: number } | null;
+  crossings: CrossingNumbers | null;
+  /** Least and most of the bow used for a stroke, cm. */
+  shortestCm: number;
+  longestCm: number;
 }
 
-export function bowingNumbers(bowing: Bowing, part: Pick<Part, 'bars'>): BowingNumbers {
-  const count = (kind: string) => bowing.changes.filter((change) => change.kind === kind).length;
+export interface NumbersQuestion extends TempoQuestion {
+  part: Pick<Part, 'bars'>;
+  line: Line;
+  instrument: InstrumentKind;
+  stringOf: StringOf | null;
+}
+
+export function bowingNumbers(bowing: Bowing, question: NumbersQuestion): BowingNumbers {
+  const { part, line, instrument, stringOf } = question;
+  const { floor, ceiling } = bowTempi(bowing.strokes, question);
+  const limit = (found: BowLimit | null, round: (tempo: number) => number) => found && { tempo: round(found.tempo), barIndex: found.stroke.barIndex };
+  const crossings = stringOf && crossingsOf(bowing.strokes, line, stringOf, question.secondsAt, instrument);
+  const count = (...kinds: string[]) => bowing.changes.filter((change) => kinds.includes(change.kind)).length;
   const places = bowing.strokes.flatMap((stroke) => [stroke.from, stroke.to]);
   return {
     strokes: bowing.strokes.length,
-    splits: count('split'),
+    splits: count('split', 'remove-slur'),
     hooks: count('hook'),
     retakes: count('retake'),
     barsOnUp: bowing.strokes.filter(
@@ -31,5 +52,10 @@ export function bowingNumbers(bowing: Bowing, part: Pick<Part, 'bars'>): BowingN
     nearestFrog: Math.min(1, ...places),
     nearestTip: Math.max(0, ...places),
     feasible: bowing.feasible,
+    floor: limit(floor, Math.ceil),
+    ceiling: limit(ceiling, Math.floor),
+    crossings: crossings && crossingNumbers(crossings, bowing.strokes, instrument),
+    shortestCm: bowing.strokes.reduce((least, stroke) => Math.min(least, stroke.cm), Infinity),
+    longestCm: bowing.strokes.reduce((most, stroke) => Math.max(most, stroke.cm), 0),
   };
 }

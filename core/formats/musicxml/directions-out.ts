@@ -1,7 +1,8 @@
 /** New directions, put where they are read at the wanted tick; and the words for the player as directions. */
 import type { Part } from '../../score/score';
-import type { Marking } from '../../marking/mark';
-import { NOTE_LABELS, playerNotes } from '../../marking/notes';
+import { BOW_WISH_KINDS, splitKey, type Marking } from '../../marking/mark';
+import { NOTE_LABELS, placeOfTarget, playerNotes } from '../../marking/notes';
+import { wishInWords } from '../../marking/wishes';
 import { escapeXml, type XmlElement } from '../xml';
 import type { TextEdit } from './edits';
 import { layoutOf } from './layout';
@@ -34,5 +35,26 @@ export function wordsOut(text: string, measures: readonly XmlElement[], part: Pa
     const words = `${label && `${label}: `}${note.text.replace(/\s*\n\s*/g, ' / ')}`;
     put(note.barIndex, note.onset - part.bars[note.barIndex]!.onset, type(`<words font-style="italic">${escapeXml(words)}</words>`));
   }
+  return result;
+}
+
+/** Wishes for the bow as players write them: words over the staff, where they stand or where their bars begin. */
+export function wishesOut(text: string, measures: readonly XmlElement[], part: Part, marking: Marking): TextEdit[] {
+  const result: TextEdit[] = [];
+  const put = directions(text, measures, part, result);
+  const byPlace = new Map<string, { barIndex: number; onset: number; words: string[] }>();
+  for (const kind of BOW_WISH_KINDS) {
+    for (const [key, mark] of Object.entries(marking)) {
+      if (mark.off || splitKey(key).kind !== kind) continue;
+      const place = placeOfTarget(part, splitKey(key).target);
+      const words = wishInWords(kind, mark.value);
+      if (!place || words === null) continue;
+      const at = byPlace.get(`${place.barIndex} ${place.onset}`) ?? { barIndex: place.barIndex, onset: place.onset, words: [] };
+      at.words.push(words);
+      byPlace.set(`${place.barIndex} ${place.onset}`, at);
+    }
+  }
+  for (const { barIndex, onset, words } of byPlace.values())
+    put(barIndex, onset - part.bars[barIndex]!.onset, type(`<words>${escapeXml(words.join(', '))}</words>`));
   return result;
 }

@@ -7,7 +7,7 @@ import type { Note, Part } from '../../score/score';
 import { markAt, STRUCK, type MarkKind, type Marking } from '../../marking/mark';
 import type { XmlElement } from '../xml';
 import { applyEdits, type TextEdit } from './edits';
-import { wordsOut } from './directions-out';
+import { wishesOut, wordsOut } from './directions-out';
 import { emptyPlan, noteEdits, signsIn, type NotePlan } from './note-plan';
 import { printEditsOut } from './print-out';
 import type { MusicXmlDocument } from './read';
@@ -41,6 +41,7 @@ export function markEdits(document: MusicXmlDocument, part: Part, marking: Marki
   }
   planSlurs(part, marking, elements, planFor);
   const edits = printEditsOut({ text: document.text, measures, elements, part, marking, planFor });
+  edits.push(...wishesOut(document.text, measures, part, marking));
   if (options.words) edits.push(...wordsOut(document.text, measures, part, marking));
   for (const [source, plan] of plans) edits.push(...noteEdits(document.text, elements[source]!, plan));
   return edits;
