@@ -21,7 +21,7 @@ import { fingerPart } from '../core/left-hand/part';
 import { costsMore, fingeringNumbers, type FingeringNumbers } from '../core/left-hand/reasons';
 import type { Fingering } from '../core/left-hand/fingering';
 import { forkedMemory, newBowMemory, planBowing, preparedAtoms, type BowingRequest, type BowMemory } from '../core/bow-arm/bowing';
-import type { Bowing } from '../core/bow-arm/describe';
+import type { Bowing, Stroke } from '../core/bow-arm/describe';
 import { bowCostsMore, choicesForBow, type BowChoice } from '../core/bow-arm/choices';
 import { openStringVersion, type StringOf } from '../core/bow-arm/crossings';
 import { hemiolasOf, type Hemiola } from '../core/bow-arm/hemiola';
@@ -159,6 +159,12 @@ export class Analyst {
   bowChoices(conditions: Conditions, noteId: string, range: BarRange): BowChoice[] {
     const request = { ...this.bowRequest(conditions), within: ticksOf(this.part, range) };
     return choicesForBow(request, noteId, forkedMemory(this.memory(conditions.line)));
+  }
+
+  /** The strokes of a passage with a mark that is only being tried. */
+  triedBow(conditions: Conditions, range: BarRange): Stroke[] {
+    const request = { ...this.bowRequest(conditions), within: ticksOf(this.part, range), alternatives: 1 };
+    return planBowing(request, forkedMemory(this.memory(conditions.line)))[0]?.strokes ?? [];
   }
 
   bowAside(conditions: Conditions, range: BarRange): BowAside {

@@ -1,7 +1,6 @@
 'use client';
 
 import { LoaderCircle } from 'lucide-react';
-import type { ReactNode } from 'react';
 import { fingerName } from '@/core/instruments/player';
 import { stringName } from '@/core/instruments/instrument';
 import { costsMore } from '@/core/left-hand/reasons';
@@ -9,11 +8,14 @@ import type { NoteChoice } from '@/core/left-hand/choices';
 import type { Shift } from '@/core/left-hand/shift';
 import { noteById } from '@/core/score/find';
 import { placeLabel } from '@/ui/kit/music';
+import { BowChoices } from './bow-choices';
+import { BowingCards } from './bowing-cards';
+import { capital, Card, Numbers, sentence } from './choice-card';
 import type { PanelProps } from './panel';
-import type { Suggestions } from './use-choices';
+import type { Hand, Suggestions } from './use-choices';
 
 export function ChoicesTab(props: PanelProps) {
-  const { ready, passageName, choices, onSuggest } = props;
+  const { ready, passageName, choices, noteLabel, onSuggest } = props;
   const { working, suggestions, ofNote } = choices;
   return (
     <div className="grid gap-3">
@@ -32,8 +34,11 @@ export function ChoicesTab(props: PanelProps) {
       )}
       {suggestions ? (
         <SuggestionList {...props} suggestions={suggestions} />
-      ) : ofNote ? (
-        <NoteChoiceList {...props} items={ofNote.items} />
+      ) : noteLabel ? (
+        <>
+          <HandSwitch hand={choices.hand} onHand={choices.setHand} />
+          {choices.hand === 'bow' ? <BowChoices {...props} /> : ofNote && <NoteChoiceList {...props} items={ofNote.items} />}
+        </>
       ) : (
         <p className="text-soft">
           Select a note to see every way to play it, or ask for all of {passageName}. What you have marked stays; the rest is planned around it.
@@ -43,45 +48,31 @@ export function ChoicesTab(props: PanelProps) {
   );
 }
 
-interface CardProps extends Pick<PanelProps, 'choices' | 'onTake'> {
-  index: number;
-  title: string;
-  /** Everything it would write is marked already. */
-  taken: boolean;
-  children: ReactNode;
-}
+const HANDS: ReadonlyArray<[hand: Hand, name: string]> = [
+  ['left', 'Left hand'],
+  ['bow', 'Bow'],
+];
 
-/** One choice; pointing at it shows it in the tracks. */
-function Card({ index, choices, onTake, title, taken, children }: CardProps) {
-  const highlighted = choices.highlighted === index;
+function HandSwitch({ hand, onHand }: { hand: Hand; onHand(hand: Hand): void }) {
   return (
-    <article
-      aria-label={title}
-      data-highlighted={highlighted}
-      className={`rounded-xl border-2 px-3 py-2 ${highlighted ? 'border-spruce bg-paper' : 'border-line bg-sheet'}`}
-      onMouseEnter={() => choices.highlight(index)}
-      onFocus={() => choices.highlight(index)}
-    >
-      <div className="flex items-center justify-between gap-2">
-        <h3 className="font-sans text-sm font-bold">{title}</h3>
-        {taken ? (
-          <span className="text-xs font-semibold text-spruce">as marked</span>
-        ) : (
-          <button type="button" className="button min-h-7" onClick={() => onTake(index)}>
-            Take
-          </button>
-        )}
-      </div>
-      {children}
-    </article>
+    <div role="radiogroup" aria-label="Choices for" className="grid grid-cols-2 rounded-lg border border-line bg-paper p-0.5">
+      {HANDS.map(([value, name]) => (
+        <button
+          key={value}
+          type="button"
+          role="radio"
+          aria-checked={hand === value}
+          className={`min-h-7 cursor-pointer rounded-md text-[13px] font-semibold ${hand === value ? `bg-sheet shadow-sm ${value === 'bow' ? 'text-rosin' : 'text-spruce'}` : 'text-soft'}`}
+          onClick={() => onHand(value)}
+        >
+          {name}
+        </button>
+      ))}
+    </div>
   );
 }
 
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
-const sentence = (more: readonly string[], less: readonly string[]) =>
-  [more.length ? `Costs more: ${more.join(', ')}.` : '', less.length ? `Gains: ${less.join(', ')}.` : ''].filter(Boolean).join(' ');
-
-function SuggestionList({ suggestions, passageName, open, choices, onTake }: PanelProps & { suggestions: Suggestions }) {
+function SuggestionList({ suggestions, passageName, open, choices, onTake, onCompare }: PanelProps & { suggestions: Suggestions }) {
   const at = (noteId: string) => {
     const note = open && noteById(open.part, noteId);
     return note ? placeLabel(open.part, note).toLowerCase() : '';
@@ -92,79 +83,48 @@ function SuggestionList({ suggestions, passageName, open, choices, onTake }: Pan
         <h2 className="text-base">
           {suggestions.kind === 'fingering' ? 'Fingering' : 'Bowing'} of {passageName}
         </h2>
-        <button type="button" className="cursor-pointer text-xs text-soft underline" onClick={choices.close}>
-          close
-        </button>
+        <span className="flex gap-3">
+          {suggestions.kind === 'bowing' && suggestions.items.length > 1 && (
+            <button type="button" className="min-h-6 cursor-pointer text-xs font-semibold text-rosin underline" onClick={onCompare}>
+              compare
+            </button>
+          )}
+          <button type="button" className="min-h-6 cursor-pointer text-xs text-soft underline" onClick={choices.close}>
+            close
+          </button>
+        </span>
       </div>
       {suggestions.items.length === 0 && (
         <p className="text-soft">
           {suggestions.kind === 'fingering' ? 'No note here can be fingered on this instrument; the findings say why.' : 'Nothing here is bowed.'}
         </p>
       )}
-      {suggestions.kind === 'fingering'
-        ? suggestions.items.map(({ way, numbers, more, less, changes }, i) => (
-            <Card
-              key={way.strategy + i}
-              index={i}
-              choices={choices}
-              onTake={onTake}
-              title={i === 0 ? 'Best on the whole' : capital(way.aim)}
-              taken={changes.length === 0}
-            >
-              {i > 0 && <p className="text-[13px] text-soft">{sentence(more, less)}</p>}
-              <Numbers
-                rows={[
-                  ['shifts', `${numbers.shifts}`, numbers.shifts ? `${Math.round(numbers.shiftMm)} mm in all` : ''],
-                  ['hardest', numbers.hardest ? `${numbers.hardest.bitsPerS.toFixed(0)} bits/s` : 'none', numbers.hardest ? at(numbers.hardest.noteId) : ''],
-                  ['string changes in slurs', `${numbers.stringChangesInSlurs}`, ''],
-                  ['fourth finger / open', `${numbers.fourthFingers} / ${numbers.openStrings}`, ''],
-                  ['marks to write', `${changes.filter((change) => change.to).length}`, ''],
-                ]}
-              />
-            </Card>
-          ))
-        : suggestions.items.map(({ plan, numbers, changes }, i) => (
-            <Card
-              key={plan.strategy + i}
-              index={i}
-              choices={choices}
-              onTake={onTake}
-              title={i === 0 ? 'Best on the whole' : capital(plan.aim)}
-              taken={changes.length === 0}
-            >
-              {!numbers.feasible && <p className="text-[13px] font-semibold text-plum">Somewhere the bow or the time is too short.</p>}
-              <Numbers
-                rows={[
-                  ['strokes', `${numbers.strokes}`, `${numbers.barsOnUp} ${numbers.barsOnUp === 1 ? 'bar begins' : 'bars begin'} up`],
-                  ['retakes / hooks', `${numbers.retakes} / ${numbers.hooks}`, ''],
-                  ['slurs split', `${numbers.splits}`, ''],
-                  ['greatest step', `${numbers.greatestStepDb.toFixed(0)} dB`, 'by speed alone'],
-                  ['marks to write', `${changes.filter((change) => change.to).length}`, ''],
-                ]}
-              />
-              {plan.changes.slice(0, 3).map((change) => (
-                <p key={change.kind + change.noteId} className="mt-1 text-[13px] text-soft">
-                  {capital(at(change.noteId))}: {change.kind}, {change.why}.
-                </p>
-              ))}
-            </Card>
-          ))}
+      {suggestions.kind === 'fingering' ? (
+        suggestions.items.map(({ way, numbers, more, less, changes }, i) => (
+          <Card
+            key={way.strategy + i}
+            index={i}
+            choices={choices}
+            onTake={onTake}
+            title={i === 0 ? 'Best on the whole' : capital(way.aim)}
+            taken={changes.length === 0}
+          >
+            {i > 0 && <p className="text-[13px] text-soft">{sentence(more, less)}</p>}
+            <Numbers
+              rows={[
+                ['shifts', `${numbers.shifts}`, numbers.shifts ? `${Math.round(numbers.shiftMm)} mm in all` : ''],
+                ['hardest', numbers.hardest ? `${numbers.hardest.bitsPerS.toFixed(0)} bits/s` : 'none', numbers.hardest ? at(numbers.hardest.noteId) : ''],
+                ['string changes in slurs', `${numbers.stringChangesInSlurs}`, ''],
+                ['fourth finger / open', `${numbers.fourthFingers} / ${numbers.openStrings}`, ''],
+                ['marks to write', `${changes.filter((change) => change.to).length}`, ''],
+              ]}
+            />
+          </Card>
+        ))
+      ) : (
+        <BowingCards items={suggestions.items} choices={choices} onTake={onTake} open={open} />
+      )}
     </section>
-  );
-}
-
-function Numbers({ rows }: { rows: ReadonlyArray<readonly [string, string, string]> }) {
-  return (
-    <dl className="mt-1 text-[13px]">
-      {rows.map(([name, value, more]) => (
-        <div key={name} className="flex justify-between gap-2">
-          <dt className="text-soft">{name}</dt>
-          <dd className="text-right">
-            <strong>{value}</strong> <span className="text-soft">{more}</span>
-          </dd>
-        </div>
-      ))}
-    </dl>
   );
 }
 

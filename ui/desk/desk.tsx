@@ -8,12 +8,14 @@ import type { Place } from '@/core/score/address';
 import { noteById } from '@/core/score/find';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
-import { printedTempo } from '@/core/score/time';
+import { ticksOf } from '@/core/score/bars';
+import { clockFor, printedTempo } from '@/core/score/time';
 import type { Problem } from '@/ui/kit/problem';
 import { barsLabel, pitchLabel, placeLabel } from '@/ui/kit/music';
 import type { Conditions } from '@/workers/analyst';
 import { AboutPart } from './about-part';
 import { GoToDialog, KeysDialog } from './dialogs';
+import { CompareBowings } from './compare';
 import { Footer } from './footer';
 import { Header } from './header';
 import type { Command } from './keys';
@@ -22,13 +24,16 @@ import { Notices } from './notices';
 import { Panel } from './panel';
 import { addressQuery, arrivalAt } from './passage-asked';
 import { PlanTable } from './plan-table';
+import { PlayingStore } from './playing';
 import { Rail } from './rail';
 import { statusText } from './status';
 import { Systems, type Folded } from './systems';
 import type { DeskData, DeskSettings } from './types';
+import { useBowPanel } from './use-bow-panel';
 import { useAnalyst, useReading, useReport } from './use-analyst';
 import { useChoices } from './use-choices';
 import { useCommands } from './use-commands';
+import { useDraggedBow } from './use-dragged-bow';
 import { useDrawn } from './use-drawn';
 import { useEngraving } from './use-engraving';
 import { useMarking, useShownMarking } from './use-marking';
@@ -68,7 +73,7 @@ export function Desk({ data }: { data: DeskData }) {
   const { playerId, tempo, told, line, set: setSettings } = usePartSettings(data.part.id, data.settings, setProblem);
   const [tab, setTab] = useState(data.tab);
   const [showPrint, setShowPrint] = useState(false);
-  const [dialog, setDialog] = useState<'keys' | 'go to' | 'part' | null>(null);
+  const [dialog, setDialog] = useState<'keys' | 'go to' | 'part' | 'compare' | null>(null);
   const [folded, setFolded] = useState<Folded>({ hand: false, bow: false, risk: false });
   const [asTable, setAsTable] = useState(false);
   const score = useRef<HTMLDivElement>(null);
@@ -89,8 +94,11 @@ export function Desk({ data }: { data: DeskData }) {
   const focus = selection.focus && part ? noteById(part, selection.focus) : undefined;
   const chosenIds = useMemo(() => new Set(chosen.map((note) => note.id)), [chosen]);
   const selectionBars = chosen.length ? { fromBar: chosen[0]!.barIndex, toBar: chosen.at(-1)!.barIndex } : null;
-  const choices = useChoices(analyst, conditions, selection.focus, setProblem);
+  const choices = useChoices(analyst, conditions, selection.focus, passage, setProblem);
   const closeChoices = choices.close;
+  const [playing] = useState(() => new PlayingStore());
+  useEffect(() => () => playing.stop(), [playing, passage]);
+  const secondsAt = useMemo(() => (open ? clockFor(open.part, open.ticksPerQuarter, tempo).secondsAt : null), [open, tempo]);
   const aids = useReading(analyst, conditions, tab === 'reading');
 
   // The address says which passage, note and tab are shown, in the words that people use.
@@ -108,10 +116,13 @@ export function Desk({ data }: { data: DeskData }) {
 
   const focusScore = () => score.current?.focus({ preventScroll: true });
 
-  function change(reason: string, changes: readonly Change[]) {
-    closeChoices();
-    store.apply(reason, changes);
-  }
+  const change = useCallback(
+    (reason: string, changes: readonly Change[]) => {
+      closeChoices();
+      store.apply(reason, changes);
+    },
+    [closeChoices, store],
+  );
 
   function openPassage(index: number) {
     if (index < 0 || index >= passages.length) return;
@@ -139,13 +150,23 @@ export function Desk({ data }: { data: DeskData }) {
 
   function suggest(kind: 'fingering' | 'bowing') {
     setTab('choices');
-    void choices.suggest(kind, passage);
+    void choices.suggest(kind);
   }
 
-  function take(index: number) {
+  function take(index: number, compared = '') {
     if (choices.suggestions) {
       const { kind, items } = choices.suggestions;
-      change(`Suggested ${kind}, bars ${barsLabel(part, passage.fromBar, passage.toBar)}`, items[index]?.changes ?? []);
+      const others =
+        compared && kind === 'bowing'
+          ? ` (${compared} ${items
+              .filter((_, i) => i !== index)
+              .map(({ plan }) => plan.strategy)
+              .join(', ')})`
+          : '';
+      change(`Suggested ${kind}, bars ${barsLabel(part, passage.fromBar, passage.toBar)}${others}`, items[index]?.changes ?? []);
+    } else if (choices.ofBow) {
+      const choice = choices.ofBow.items[index];
+      if (choice?.changes.length) change(choice.name, choice.changes);
     } else if (choices.ofNote && focus && open) {
       const place = choices.ofNote.items[index]?.place;
       if (!place) return;
@@ -167,6 +188,15 @@ export function Desk({ data }: { data: DeskData }) {
       [...passages, { name: `${selectionBars.fromBar === selectionBars.toBar ? 'Bar' : 'Bars'} ${label}`, ...selectionBars }],
       `New passage ${label}`,
     );
+  }
+
+  /** From the selected note, else from the start of the passage, to its end; again stops. */
+  function play() {
+    if (playing.snapshot().seconds !== null) return playing.stop();
+    if (!part || !secondsAt) return;
+    const { from, to } = ticksOf(part, passage);
+    const start = focus && focus.onset >= from && focus.onset < to ? focus.onset : from;
+    playing.start(secondsAt(start), secondsAt(to));
   }
 
   function setSetting(change: Partial<DeskSettings>) {
@@ -222,6 +252,8 @@ export function Desk({ data }: { data: DeskData }) {
         return setDialog('go to');
       case 'help':
         return setDialog('keys');
+      case 'play':
+        return play();
       case 'suggest fingering':
         return suggest('fingering');
       case 'suggest bowing':
@@ -234,7 +266,21 @@ export function Desk({ data }: { data: DeskData }) {
   }
   const onKeyDown = useCommands(obey);
 
-  const { notes, strokes, findings, fingersMarked, bowsMarked, risks } = useDrawn(report, choices, part, passage, state.marking);
+  const dragged = useDraggedBow(analyst, conditions, passage, report, change);
+  const { notes, strokes, findings, fingersMarked, bowsMarked, risks } = useDrawn(report, choices, part, passage, state.marking, dragged.strokes);
+  const bowPanel = useBowPanel({
+    analyst,
+    conditions,
+    part,
+    marking: state.marking,
+    report,
+    strokes,
+    passage,
+    focus,
+    chosen,
+    wanted: tab === 'choices' && choices.hand === 'bow',
+    onChange: change,
+  });
 
   return (
     <div className="flex h-screen flex-col max-lg:h-auto max-lg:min-h-screen">
@@ -311,7 +357,11 @@ export function Desk({ data }: { data: DeskData }) {
                 folded={folded}
                 playerNotes={view.notes}
                 changed={view.changed}
+                playing={playing}
+                secondsAt={secondsAt}
                 onPick={go}
+                onDragBow={dragged.drag}
+                onDropBow={dragged.drop}
                 onOpenNote={(note) => {
                   setTab('notes');
                   goTo({ barIndex: note.barIndex, noteId: note.target.startsWith('n-') ? note.target : null });
@@ -343,6 +393,8 @@ export function Desk({ data }: { data: DeskData }) {
           elsewhere={(report?.findings.length ?? 0) - findings.length}
           onSuggest={suggest}
           onTake={take}
+          onCompare={() => setDialog('compare')}
+          bow={bowPanel}
           onGo={go}
           reading={{
             print,
@@ -360,9 +412,25 @@ export function Desk({ data }: { data: DeskData }) {
           notes={{ print, marking: state.marking, chosen, passage, onChange: change, onGo: go, onGoToBar: goToBar }}
         />
       </div>
-      <Footer folded={folded} onFold={setFolded} asTable={asTable} onTable={setAsTable} onKeys={() => setDialog('keys')} />
+      <Footer folded={folded} onFold={setFolded} asTable={asTable} onTable={setAsTable} onKeys={() => setDialog('keys')} playing={playing} onPlay={play} />
       <KeysDialog open={dialog === 'keys'} onOpen={(isOpen) => setDialog(isOpen ? 'keys' : null)} onClosed={focusScore} />
       <GoToDialog open={dialog === 'go to'} part={part} onOpen={(isOpen) => setDialog(isOpen ? 'go to' : null)} onClosed={focusScore} onGo={goTo} />
+      {part && secondsAt && choices.suggestions?.kind === 'bowing' && (
+        <CompareBowings
+          open={dialog === 'compare'}
+          items={choices.suggestions.items}
+          part={part}
+          range={passage}
+          passageName={passage.name}
+          secondsAt={secondsAt}
+          onOpen={(isOpen) => setDialog(isOpen ? 'compare' : null)}
+          onClosed={focusScore}
+          onTake={(index) => {
+            setDialog(null);
+            take(index, 'compared with');
+          }}
+        />
+      )}
       <AboutPart
         open={dialog === 'part'}
         data={data}

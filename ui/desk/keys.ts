@@ -17,6 +17,7 @@ export type Command =
   | { do: 'help' }
   | { do: 'suggest fingering' }
   | { do: 'suggest bowing' }
+  | { do: 'play' }
   | { do: 'tab'; tab: PanelTab }
   | { do: 'leave' };
 
@@ -35,6 +36,7 @@ const BY_LETTER: Readonly<Record<string, Command>> = {
   n: { do: 'new passage' },
   f: { do: 'suggest fingering' },
   b: { do: 'suggest bowing' },
+  p: { do: 'play' },
   e: { do: 'tab', tab: 'reading' },
   w: { do: 'tab', tab: 'notes' },
 };
@@ -90,6 +92,7 @@ export const KEY_LIST: ReadonlyArray<{ keys: string[]; what: string }> = [
   { keys: ['Enter'], what: 'take the highlighted choice' },
   { keys: ['f'], what: 'suggest fingering' },
   { keys: ['b'], what: 'suggest bowing' },
+  { keys: ['p'], what: 'the bow moving at tempo, from the selected note' },
   { keys: ['e'], what: 'edit the text, traps for the reader' },
   { keys: ['w'], what: 'words for the player' },
   { keys: ['n'], what: 'new passage from the selection' },

@@ -1,7 +1,8 @@
 /** What a key or a choice changes in the marking. */
 import type { Note } from '@/core/score/score';
+import { wishInWords } from '@/core/marking/wishes';
 import { changeTo, type Change } from '@/core/marking/change';
-import { bowInForce, fingerInForce, markAt, PLAYER_KINDS, stringInForce, type MarkKind, type Marking } from '@/core/marking/mark';
+import { BOW_WISH_KINDS, bowInForce, fingerInForce, markAt, PLAYER_KINDS, stringInForce, type MarkKind, type Marking } from '@/core/marking/mark';
 
 /** Sets a mark on notes; where all of them have it already it is taken away again. */
 export function toggled(marking: Marking, notes: readonly Note[], kind: MarkKind, value: string): Change[] {
@@ -11,7 +12,7 @@ export function toggled(marking: Marking, notes: readonly Note[], kind: MarkKind
 
 /** Takes every mark of these notes away; what the edition prints is struck out. */
 export function cleared(marking: Marking, notes: readonly Note[]): Change[] {
-  return notes.flatMap((note) => PLAYER_KINDS.flatMap((kind) => changeTo(marking, note.id, kind, withoutMark(note, kind)) ?? []));
+  return notes.flatMap((note) => [...PLAYER_KINDS, ...BOW_WISH_KINDS].flatMap((kind) => changeTo(marking, note.id, kind, withoutMark(note, kind)) ?? []));
 }
 
 function withoutMark(note: Note, kind: MarkKind) {
@@ -56,5 +57,9 @@ export function marksInWords(note: Note, marking: Marking): string {
   for (const kind of ['retake', 'hook', 'covered'] as const) if (markAt(marking, note.id, kind)) words.push(kind === 'covered' ? 'covered interval' : kind);
   const slur = markAt(marking, note.id, 'slur');
   if (slur) words.push(slur.value === 'split' ? 'slur split here' : 'joined to the note before');
+  for (const kind of BOW_WISH_KINDS) {
+    const wish = markAt(marking, note.id, kind);
+    if (wish) words.push(wishInWords(kind, wish.value) ?? `the slur is a ${wish.value}`);
+  }
   return words.length ? words.join(', ') : 'unmarked';
 }

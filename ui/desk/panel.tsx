@@ -4,6 +4,7 @@ import { Tabs } from 'radix-ui';
 import type { Finding } from '@/core/checks/finding';
 import type { Instrument } from '@/core/instruments/instrument';
 import type { OpenPart } from '@/workers/analyst';
+import type { BowPanelProps } from './bow-panel';
 import { ChoicesTab } from './choices-tab';
 import { FindingsTab } from './findings-tab';
 import { NotesTab, type NotesProps } from './notes-tab';
@@ -29,6 +30,8 @@ export interface PanelProps {
   elsewhere: number;
   onSuggest(kind: 'fingering' | 'bowing'): void;
   onTake(index: number): void;
+  onCompare(): void;
+  bow: BowPanelProps;
   onGo(noteId: string): void;
 }
 

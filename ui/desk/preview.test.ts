@@ -12,7 +12,7 @@ const plain = { marking: {}, player: null, tempo: null, told: NOTHING_TOLD, line
 const report = analyst.report(plain, []);
 const planned = report.fingering!.notes;
 const range = { fromBar: 0, toBar: 15 };
-const nothing = { suggestions: null, ofNote: null, highlighted: 0 };
+const nothing = { suggestions: null, ofNote: null, ofBow: null, highlighted: 0 };
 
 test('without a choice the tracks show the plan that was checked', () => {
   expect(previewedNotes(planned, nothing)).toBe(planned);
@@ -21,7 +21,7 @@ test('without a choice the tracks show the plan that was checked', () => {
 
 test('a highlighted fingering takes the place of the plan in its passage only', () => {
   const items = analyst.suggestFingering(plain, range);
-  const shown = previewedNotes(planned, { suggestions: { kind: 'fingering', items }, ofNote: null, highlighted: 1 });
+  const shown = previewedNotes(planned, { suggestions: { kind: 'fingering', items }, ofNote: null, ofBow: null, highlighted: 1 });
   expect(shown.map((note) => note.id)).toEqual(planned.map((note) => note.id));
   const other = new Map(items[1]!.way.notes.map((note) => [note.id, note.place]));
   for (const [i, note] of shown.entries()) expect(note.place).toEqual(other.get(note.id) ?? planned[i]!.place);
@@ -31,14 +31,19 @@ test('a highlighted fingering takes the place of the plan in its passage only', 
 test('a highlighted way to play one note is shown; the first one is the plan itself', () => {
   const noteId = open.part.notes[4]!.id;
   const ofNote = { noteId, items: analyst.choices(plain, noteId) };
-  expect(previewedNotes(planned, { suggestions: null, ofNote, highlighted: 0 })).toBe(planned);
-  const shown = previewedNotes(planned, { suggestions: null, ofNote, highlighted: 2 });
+  expect(previewedNotes(planned, { suggestions: null, ofNote, ofBow: null, highlighted: 0 })).toBe(planned);
+  const shown = previewedNotes(planned, { suggestions: null, ofNote, ofBow: null, highlighted: 2 });
   expect(shown.find((note) => note.id === noteId)!.place).toEqual(ofNote.items[2]!.place);
 });
 
 test('a highlighted bowing joins on to the strokes around its passage', () => {
   const items = analyst.suggestBowing(plain, range);
-  const shown = previewedStrokes(report.bowing!.strokes, { suggestions: { kind: 'bowing', items }, ofNote: null, highlighted: 1 }, open.part, range);
+  const shown = previewedStrokes(
+    report.bowing!.strokes,
+    { suggestions: { kind: 'bowing', items }, ofNote: null, ofBow: null, highlighted: 1 },
+    open.part,
+    range,
+  );
   expect(shown.flatMap((stroke) => stroke.noteIds)).toEqual(report.bowing!.strokes.flatMap((stroke) => stroke.noteIds));
   expect(shown).toEqual(expect.arrayContaining(items[1]!.plan.strokes));
 });

@@ -6,7 +6,7 @@ import { ticksOf } from '@/core/score/bars';
 import type { Part } from '@/core/score/score';
 import type { Choices } from './use-choices';
 
-type Highlighted = Pick<Choices, 'suggestions' | 'ofNote' | 'highlighted'>;
+type Highlighted = Pick<Choices, 'suggestions' | 'ofNote' | 'ofBow' | 'highlighted'>;
 
 export function previewedNotes(planned: readonly FingeredNote[], { suggestions, ofNote, highlighted }: Highlighted): readonly FingeredNote[] {
   const way = suggestions?.kind === 'fingering' ? suggestions.items[highlighted]?.way.notes : highlighted > 0 ? ofNote?.items[highlighted]?.notes : undefined;
@@ -15,8 +15,17 @@ export function previewedNotes(planned: readonly FingeredNote[], { suggestions, 
   return planned.map((note) => changed.get(note.id) ?? note);
 }
 
-export function previewedStrokes(planned: readonly Stroke[], { suggestions, highlighted }: Highlighted, part: Part | null, range: BarRange): readonly Stroke[] {
-  const strokes = suggestions?.kind === 'bowing' ? suggestions.items[highlighted]?.plan.strokes : undefined;
+/** @param dragged strokes of the passage while an end is being dragged */
+export function previewedStrokes(
+  planned: readonly Stroke[],
+  { suggestions, ofBow, highlighted }: Highlighted,
+  part: Part | null,
+  range: BarRange,
+  dragged: readonly Stroke[] | null = null,
+): readonly Stroke[] {
+  const chosen =
+    suggestions?.kind === 'bowing' ? suggestions.items[highlighted]?.plan.strokes : highlighted > 0 ? ofBow?.items[highlighted]?.strokes : undefined;
+  const strokes = dragged ?? chosen;
   if (!strokes || !part) return planned;
   const { from, to } = ticksOf(part, range);
   return [...planned.filter((stroke) => stroke.onset < from), ...strokes, ...planned.filter((stroke) => stroke.onset >= to)];

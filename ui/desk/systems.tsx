@@ -10,7 +10,9 @@ import { noteById } from '@/core/score/find';
 import type { Part } from '@/core/score/score';
 import type { PlayerNote } from '@/core/marking/notes';
 import { NoteSigns } from './note-signs';
-import { BowTrack, type DrawnStroke } from './tracks/bow-track';
+import type { PlayingStore } from './playing';
+import { BowMoving } from './tracks/bow-moving';
+import { BowTrack, type DraggedEnd, type DrawnStroke } from './tracks/bow-track';
 import { LeftHandTrack } from './tracks/left-hand-track';
 import { headsInOrder } from './tracks/layout';
 import { RiskTrack } from './tracks/risk-track';
@@ -40,7 +42,11 @@ interface Props {
   playerNotes: readonly PlayerNote[];
   /** Notes that differ from the print. */
   changed: ReadonlySet<string>;
+  playing: PlayingStore;
+  secondsAt: ((tick: number) => number) | null;
   onPick(noteId: string, extend: boolean): void;
+  onDragBow(end: DraggedEnd | null): void;
+  onDropBow(end: DraggedEnd): void;
   onOpenNote(note: PlayerNote): void;
 }
 
@@ -74,7 +80,11 @@ function OneSystem({
   playerNotes,
   changed,
   firstBar,
+  playing,
+  secondsAt,
   onPick,
+  onDragBow,
+  onDropBow,
   onOpenNote,
 }: Props & { system: System; firstBar: number; drawnStrokes: DrawnStroke[] }) {
   const own = useMemo(() => notes.filter((note) => system.heads[note.id]), [notes, system]);
@@ -114,7 +124,12 @@ function OneSystem({
         })}
       </div>
       {instrument && !folded.hand && <LeftHandTrack system={system} notes={own} instrument={instrument} marked={fingersMarked} selected={focus} />}
-      {!folded.bow && <BowTrack system={system} strokes={drawnStrokes} marked={bowsMarked} />}
+      {!folded.bow && (
+        <div className="relative">
+          <BowTrack system={system} strokes={drawnStrokes} marked={bowsMarked} focus={focus} onDrag={onDragBow} onDrop={onDropBow} />
+          {secondsAt && <BowMoving playing={playing} strokes={drawnStrokes} secondsAt={secondsAt} />}
+        </div>
+      )}
       {part && !folded.risk && <RiskTrack system={system} risks={risks} findings={findings} barOf={(id) => noteById(part, id)?.barIndex ?? -1} />}
     </section>
   );

@@ -1,6 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { BowChoice } from '@/core/bow-arm/choices';
 import type { NoteChoice } from '@/core/left-hand/choices';
 import type { BarRange } from '@/core/score/bars';
 import type { Problem } from '@/ui/kit/problem';
@@ -12,8 +13,23 @@ export type Suggestions = { kind: 'fingering'; items: FingeringChoice[] } | { ki
 /** Ways to play a note that are shown; more would not be compared any more. */
 const SHOWN_CHOICES = 7;
 
-/** What the Choices tab offers: suggestions for the passage while they are open, else every way to play the selected note. */
-export function useChoices(analyst: RemoteAnalyst | null, conditions: Conditions, noteId: string | null, onProblem: (problem: Problem) => void) {
+/** Which hand the choices for a note are about. */
+export type Hand = 'left' | 'bow';
+
+/**
+ * What the Choices tab offers: suggestions for the passage while they are open, else every way to play the selected note,
+ * or everything that the bow could do there.
+ */
+export function useChoices(
+  analyst: RemoteAnalyst | null,
+  conditions: Conditions,
+  noteId: string | null,
+  passage: BarRange,
+  onProblem: (problem: Problem) => void,
+) {
+  const { fromBar, toBar } = passage;
+  const [hand, setHand] = useState<Hand>('left');
+  const [ofBow, setOfBow] = useState<{ noteId: string; items: BowChoice[] } | null>(null);
   const [suggestions, setSuggestions] = useState<Suggestions | null>(null);
   const [ofNote, setOfNote] = useState<{ noteId: string; items: NoteChoice[] } | null>(null);
   const [highlighted, setHighlighted] = useState(0);
@@ -26,20 +42,21 @@ export function useChoices(analyst: RemoteAnalyst | null, conditions: Conditions
     if (!analyst || !noteId || suggestions) return;
     let gone = false;
     const timer = setTimeout(() => {
-      void analyst.choices(conditions, noteId).then((items) => {
-        if (gone) return;
-        setOfNote({ noteId, items: items.slice(0, SHOWN_CHOICES) });
-        setHighlighted(0);
-      });
+      const asked =
+        hand === 'left'
+          ? analyst.choices(conditions, noteId).then((items) => !gone && setOfNote({ noteId, items: items.slice(0, SHOWN_CHOICES) }))
+          : analyst.bowChoices(conditions, noteId, { fromBar, toBar }).then((items) => !gone && setOfBow({ noteId, items }));
+      void asked.then(() => !gone && setHighlighted(0));
     }, 60);
     return () => {
       gone = true;
       clearTimeout(timer);
     };
-  }, [analyst, noteId, conditions, suggestions]);
+  }, [analyst, noteId, conditions, suggestions, hand, fromBar, toBar]);
 
-  async function suggest(kind: 'fingering' | 'bowing', { fromBar, toBar }: BarRange): Promise<void> {
+  async function suggest(kind: 'fingering' | 'bowing'): Promise<void> {
     if (!analyst) return;
+    setHand(kind === 'fingering' ? 'left' : 'bow');
     const asked = ++latest.current;
     setWorking(true);
     try {
@@ -63,11 +80,15 @@ export function useChoices(analyst: RemoteAnalyst | null, conditions: Conditions
     setSuggestions(null);
   }, []);
 
-  const shown = !suggestions && ofNote?.noteId === noteId ? ofNote : null;
-  const count = suggestions?.items.length ?? shown?.items.length ?? 0;
+  const shown = !suggestions && hand === 'left' && ofNote?.noteId === noteId ? ofNote : null;
+  const shownBow = !suggestions && hand === 'bow' && ofBow?.noteId === noteId ? ofBow : null;
+  const count = suggestions?.items.length ?? shown?.items.length ?? shownBow?.items.length ?? 0;
   return {
+    hand,
+    setHand,
     suggestions,
     ofNote: shown,
+    ofBow: shownBow,
     highlighted,
     working,
     suggest,

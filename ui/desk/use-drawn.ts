@@ -1,6 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
+import type { Stroke } from '@/core/bow-arm/describe';
 import type { Report } from '@/core/checks/check';
 import { bowInForce, fingerInForce, type Marking } from '@/core/marking/mark';
 import type { Passage } from '@/core/score/passages';
@@ -9,13 +10,20 @@ import { previewedNotes, previewedStrokes } from './preview';
 import type { Choices } from './use-choices';
 
 /** What the tracks and the lists show of the report, with the highlighted choice put in. */
-export function useDrawn(report: Report | null, { suggestions, ofNote, highlighted }: Choices, part: Part | null, passage: Passage, marking: Marking) {
+export function useDrawn(
+  report: Report | null,
+  { suggestions, ofNote, ofBow, highlighted }: Choices,
+  part: Part | null,
+  passage: Passage,
+  marking: Marking,
+  dragged: readonly Stroke[] | null,
+) {
   const planned = report?.fingering?.notes ?? NONE;
-  const notes = useMemo(() => previewedNotes(planned, { suggestions, ofNote, highlighted }), [planned, suggestions, ofNote, highlighted]);
+  const notes = useMemo(() => previewedNotes(planned, { suggestions, ofNote, ofBow, highlighted }), [planned, suggestions, ofNote, ofBow, highlighted]);
   const plannedStrokes = report?.bowing?.strokes ?? NONE;
   const strokes = useMemo(
-    () => previewedStrokes(plannedStrokes, { suggestions, ofNote, highlighted }, part, passage),
-    [plannedStrokes, suggestions, ofNote, highlighted, part, passage],
+    () => previewedStrokes(plannedStrokes, { suggestions, ofNote, ofBow, highlighted }, part, passage, dragged),
+    [plannedStrokes, suggestions, ofNote, ofBow, highlighted, part, passage, dragged],
   );
   const findings = useMemo(
     () => report?.findings.filter((finding) => finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [],

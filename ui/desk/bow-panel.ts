@@ -1,0 +1,27 @@
+/** What the bow side of the Choices tab is given. */
+import type { Stroke } from '@/core/bow-arm/describe';
+import type { Hemiola } from '@/core/bow-arm/hemiola';
+import type { BowWishKind } from '@/core/marking/mark';
+import type { Wished } from '@/core/marking/wishes';
+import type { BowAside } from '@/workers/analyst';
+
+export type WishFor = 'notes' | 'passage';
+
+export interface BowPanelProps {
+  /** The stroke that the selected note lies in. */
+  stroke: Stroke | null;
+  /** What is wished at the selected note itself, and of the passage. */
+  wished: Readonly<Record<WishFor, Wished>>;
+  /** How many notes are selected. */
+  count: number;
+  passageName: string;
+  /** The selected note is the first of a printed slur. */
+  slurBegins: boolean;
+  /** The note lies under a slur that is taken for a phrase. */
+  phrase: { from: string; bows: number } | null;
+  chordWay: string;
+  aside: BowAside | null;
+  /** Sets a wish, or takes it away (null), at the selected notes, at one note, or for the passage. */
+  onWish(kind: BowWishKind, value: string | null, at?: WishFor | string): void;
+  onHemiola(hemiola: Hemiola): void;
+}
