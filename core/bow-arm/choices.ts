@@ -121,12 +121,12 @@ function against(plan: Bowing, now: Bowing): Pick<BowChoice, 'extra' | 'more' | 
 }
 
 const TERM_WORDS: Readonly<Record<BowTerm, string>> = {
-  direction: 'strong beats on up-bows',
+  direction: 'strong beats up-bow',
   split: 'slurs cut',
   join: 'notes joined',
   hook: 'stops on the string',
   retake: 'lifts',
-  bow: 'lengths and places the notes do not like',
+  bow: 'awkward lengths or places of the bow',
 };
 
 /** A difference smaller than this is not worth a word. */

@@ -56,7 +56,7 @@ export const OUT_OF_TUNE_FROM = [0.15, 0.3, 0.5] as const;
 export const SHIFT_LOAD_FROM = [1, 1.25, 1.75] as const;
 
 /** Loudness step of an uneven pair beyond the wanted one, dB (judgement). */
-export const UNEVEN_DB_FROM = [5, 8, 12] as const;
+export const UNEVEN_DB_FROM = [6, 9, 12] as const;
 
 /** Needed over available bow, and needed over available time of a retake (judgement). */
 export const BOW_LOAD_FROM = [1, 1.2, 1.6] as const;

@@ -39,7 +39,7 @@ export function BowWishes({ wished, count, passageName, slurBegins, onWish }: Bo
         </label>
         <label className="flex min-h-6 items-center gap-1.5">
           <input type="radio" name="wish-for" checked={target === 'passage'} onChange={() => setTarget('passage')} />
-          {passageName}
+          all of {passageName}
         </label>
       </div>
       <div className="grid gap-1">

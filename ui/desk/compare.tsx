@@ -46,11 +46,11 @@ export function CompareBowings({ open, items, part, range, passageName, secondsA
         >
           <Dialog.Title className="text-lg">Bowings of {passageName}, side by side</Dialog.Title>
           <p className="text-[13px] text-soft">Frog above, tip below. Inked where the plans differ, pale where all go the same way.</p>
-          <div className="mt-3 overflow-x-auto">
-            <table className="w-full border-separate border-spacing-x-4 text-left text-[13px]">
+          <div className="mt-1 overflow-x-auto pt-2">
+            <table className="w-full min-w-160 table-fixed border-separate border-spacing-x-4 text-left text-[13px]">
               <thead>
                 <tr>
-                  <td className="w-28" />
+                  <td className="w-32" />
                   {columns.map((index, column) => (
                     <th key={column} scope="col" className="pb-1 align-bottom">
                       <select
@@ -140,7 +140,10 @@ const ROWS: ReadonlyArray<readonly [name: string, value: (choice: BowingChoice, 
   ['works up to', ({ numbers }, part) => (numbers.ceiling ? `quarter = ${numbers.ceiling.tempo}${bar(part, numbers.ceiling)}` : 'any tempo')],
   [
     'inside motion',
-    ({ numbers }) => (numbers.crossings ? `${numbers.crossings.inside} of ${numbers.crossings.inside + numbers.crossings.outside} quick crossings` : '–'),
+    ({ numbers }) =>
+      numbers.crossings && numbers.crossings.inside + numbers.crossings.outside
+        ? `${numbers.crossings.inside} of ${numbers.crossings.inside + numbers.crossings.outside} quick crossings`
+        : '–',
   ],
   ['hand travel in crossings', ({ numbers }) => (numbers.crossings ? `${(numbers.crossings.handCm / 100).toFixed(1)} m` : '–')],
   ['marks to write', ({ changes }) => `${changes.filter((change) => change.to).length}`],

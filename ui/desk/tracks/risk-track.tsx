@@ -95,6 +95,18 @@ function shortLabel(finding: Finding): string {
       return 'bow runs out';
     case 'bow must race back':
       return `+${Math.round(Number(numbers.stepDb))} dB back`;
+    case 'string change too quick':
+      return `${Number(numbers.crossingsPerS).toFixed(0)} crossings/s`;
+    case 'string leap in a slur':
+      return 'leap in the slur';
+    case 'level out of reach':
+      return `${Math.round(Number(numbers.missingDb))} dB`;
+    case 'bowed differently elsewhere':
+      return 'bowed otherwise';
+    case 'repeat does not come round':
+      return 'repeat';
+    case 'pizzicato change late':
+      return 'no time to pluck';
     default:
       return kind;
   }
@@ -115,7 +127,16 @@ function Shape({ cause, x, y, size, colour }: { cause: string; x: number; y: num
     case 'bow must race back':
     case 'retake late':
     case 'stroke too quick':
+    case 'string change too quick':
+    case 'string leap in a slur':
+    case 'level out of reach':
+    case 'wish not met':
+    case 'repeat does not come round':
+    case 'pizzicato change late':
       return <path d={`M${x - size} ${y - size} H${x + size} L${x} ${y + size} Z`} fill={colour} />;
+    case 'bowed differently elsewhere':
+    case 'phrase or bow?':
+      return <rect x={x - size} y={y - size / 2} width={size * 2} height={size} fill="none" stroke={colour} strokeWidth={1.5} />;
     case 'unplayable':
     case 'contradiction':
       return <path d={`M${x - size} ${y - size} L${x + size} ${y + size} M${x + size} ${y - size} L${x - size} ${y + size}`} stroke={colour} strokeWidth={2} />;
