@@ -65,7 +65,11 @@ function optionsAt(now: Bowing, stroke: Stroke, note: Note, marking: Marking): O
   const begins = stroke.noteIds[0] === note.id;
   const other = otherWay(stroke.direction);
   const options: Option[] = [
-    { name: `${other === 'down' ? 'Down' : 'Up'}-bow: reversed from here`, aim: 'what follows turns round with it', marks: [[first, 'bow', other]] },
+    {
+      name: `${other === 'down' ? 'Down' : 'Up'}-bow: reversed ${begins ? 'from here' : 'from the slur’s first note'}`,
+      aim: 'what follows turns round with it',
+      marks: [[first, 'bow', other]],
+    },
   ];
   if (before && begins) {
     if (!stroke.hooked)

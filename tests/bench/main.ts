@@ -14,7 +14,8 @@ import { planFingering, prepareFingering } from '../../core/left-hand/fingering'
 import { cheapestPath } from '../../core/left-hand/search';
 import { weighingFor } from '../../core/left-hand/transition';
 import { atomsOf } from '../../core/bow-arm/atoms';
-import { planBowing } from '../../core/bow-arm/bowing';
+import { newBowMemory, planBowing } from '../../core/bow-arm/bowing';
+import { markKey } from '../../core/marking/mark';
 import { BOW_COSTS } from '../../core/bow-arm/tables';
 import { check } from '../../core/checks/check';
 import { bowGraph, fingeringGraph, LIFT, ownBowSearch, shortest } from '../support/dijkstra';
@@ -141,6 +142,30 @@ report(
   median(() => planBowing({ ...manyRequest, alternatives: 1 }), 3),
   'bare parse (300 bars)',
   bare,
+);
+
+const longLine = linesOf(part)[0]!;
+const longRequest = { score, part, line: longLine, player, clock: clockFor(part, score.ticksPerQuarter, null), marking: {}, alternatives: 1 };
+report(
+  `bow plan, ${part.bars.length} bars, ${longLine.events.length} notes`,
+  median(() => planBowing(longRequest), 5),
+  'bare parse of the same XML',
+  bare,
+);
+const within = { from: part.bars[100]!.onset, to: part.bars[132]!.onset };
+const memory = newBowMemory();
+planBowing(longRequest, memory);
+const inside = part.notes.filter((note) => note.onset >= within.from && note.onset < within.to);
+let change = 0;
+report(
+  'bow plan anew after one mark in a passage of 32 bars',
+  median(() => {
+    const note = inside[(change += 7) % inside.length]!;
+    const marking = { [markKey(note.id, 'bow')]: { value: change % 2 ? 'up' : 'down', origin: 'coach' as const } };
+    return planBowing({ ...longRequest, within, marking }, memory);
+  }, 21),
+  'the whole plan without memory',
+  median(() => planBowing(longRequest), 5),
 );
 
 const passages = automaticPassages(part);

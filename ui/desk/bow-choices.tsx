@@ -24,7 +24,7 @@ export function BowChoices(props: PanelProps) {
       {bow.phrase && <PhraseQuestion {...bow} />}
       {stroke?.kind === 'chord' && open && <Chord {...bow} stroke={stroke} />}
       {items.map((choice, i) => (
-        <Card key={choice.name} index={i} choices={choices} onTake={onTake} title={choice.name} taken={i === 0}>
+        <Card key={choice.name} index={i} choices={choices} onTake={onTake} title={choice.name} taken={i === 0 && 'now'}>
           {i > 0 && (
             <p className="text-[13px] text-soft">
               {choice.aim && `${choice.aim.charAt(0).toUpperCase()}${choice.aim.slice(1)}. `}
@@ -123,7 +123,7 @@ function Aside({ bow, open, instrument, passageName }: PanelProps) {
                 : {hemiola.because}.
               </p>
               <button type="button" className="button mt-1" onClick={() => bow.onHemiola(hemiola)}>
-                Accent every second beat
+                Down-bow, accents on every second beat
               </button>
             </div>
           )

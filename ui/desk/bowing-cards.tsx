@@ -27,7 +27,7 @@ export function BowingCards({ items, choices, onTake, open }: Props) {
       choices={choices}
       onTake={onTake}
       title={i === 0 ? 'Best on the whole' : capital(plan.aim)}
-      taken={changes.length === 0}
+      taken={changes.length === 0 && 'as marked'}
     >
       {!numbers.feasible && <p className="text-[13px] font-semibold text-plum">Somewhere the bow or the time is too short.</p>}
       {i > 0 && <p className="text-[13px] text-soft">{sentence(more, less)}</p>}

@@ -6,8 +6,8 @@ import type { PanelProps } from './panel';
 export interface CardProps extends Pick<PanelProps, 'choices' | 'onTake'> {
   index: number;
   title: string;
-  /** Everything it would write is marked already. */
-  taken: boolean;
+  /** What stands in place of the button where there is nothing to take: all of it is marked, or planned, already. */
+  taken: false | 'as marked' | 'now';
   children: ReactNode;
 }
 
@@ -25,7 +25,7 @@ export function Card({ index, choices, onTake, title, taken, children }: CardPro
       <div className="flex items-center justify-between gap-2">
         <h3 className="font-sans text-sm font-bold">{title}</h3>
         {taken ? (
-          <span className="text-xs font-semibold text-spruce">as marked</span>
+          <span className="text-xs font-semibold text-spruce">{taken}</span>
         ) : (
           <button type="button" className="button min-h-7" onClick={() => onTake(index)}>
             Take

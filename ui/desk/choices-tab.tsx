@@ -107,7 +107,7 @@ function SuggestionList({ suggestions, passageName, open, choices, onTake, onCom
             choices={choices}
             onTake={onTake}
             title={i === 0 ? 'Best on the whole' : capital(way.aim)}
-            taken={changes.length === 0}
+            taken={changes.length === 0 && 'as marked'}
           >
             {i > 0 && <p className="text-[13px] text-soft">{sentence(more, less)}</p>}
             <Numbers

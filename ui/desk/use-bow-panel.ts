@@ -48,8 +48,10 @@ export function useBowPanel({ analyst, conditions, part, marking, report, stroke
   }
 
   function onHemiola({ noteIds }: Hemiola) {
-    const changes = noteIds.flatMap((id) => changeTo(marking, id, articulationKind('accent'), { value: 'yes', origin: 'coach' }) ?? []);
-    if (changes.length) onChange('Three over two: an accent on every second beat', changes);
+    const accents = noteIds.map((id) => changeTo(marking, id, articulationKind('accent'), { value: 'yes', origin: 'coach' }));
+    const first = changeTo(marking, noteIds[0], 'bow', { value: 'down', origin: 'coach' });
+    const changes = [...accents, first].filter((change) => change !== null);
+    if (changes.length) onChange('Three over two: down-bow, and an accent on every second beat', changes);
   }
 
   return {
