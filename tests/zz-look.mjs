@@ -6,7 +6,11 @@ page.on('pageerror', (e) => console.log('ERR', e.message));
 page.on('console', (m) => m.type() === 'error' && console.log('CON', m.text()));
 const open = async (piece, part, bars) => {
   await page.goto(url);
-  const href = await page.getByRole('article', { name: piece }).getByRole('link', { name: new RegExp('^' + part + ' \\d') }).first().getAttribute('href');
+  const href = await page
+    .getByRole('article', { name: piece })
+    .getByRole('link', { name: new RegExp('^' + part + ' \\d') })
+    .first()
+    .getAttribute('href');
   await page.goto(url + href + (bars ? '?bars=' + bars : ''));
   await page.waitForFunction(() => document.querySelector('[data-report="true"][data-engraved="true"]'));
 };

@@ -1,7 +1,8 @@
 /** What the bow plan must come to, by the facts of the trade. */
 import fc from 'fast-check';
 import { firstLine, makeScore, TICKS, type MakeOptions } from '../testing/make';
-import { demoScore } from '../../tests/support/demo';
+import { demoScore, demoText } from '../../tests/support/demo';
+import { readMusicXml } from '../formats/musicxml/read';
 import { linesOf } from '../score/lines';
 import { clockFor } from '../score/time';
 import type { InstrumentKind } from '../score/score';
@@ -286,6 +287,17 @@ describe('nonsense', () => {
     const { score, part } = makeScore('violin', 'A4/0.03125 '.repeat(128), { tempo: 120 });
     const report = check({ score, part, marking: {}, player: usualPlayer('violin'), tempo: null, passages: [] });
     expect(report.findings.some((finding) => finding.kind === 'stroke too quick' && finding.severity === 3)).toBe(true);
+  });
+  test('a tempo of nothing is passed over, and said', () => {
+    const read = readMusicXml(
+      demoText('staircase')
+        .replace(/<per-minute>[^<]*</, '<per-minute>0<')
+        .replace(/<sound tempo="[^"]*"/, '<sound tempo="0"'),
+    );
+    if (!read.ok) throw new Error(read.problem.what);
+    expect(read.value.score.warnings.map((warning) => warning.text).join()).toContain('A tempo of 0 cannot be played');
+    const [part] = read.value.score.parts;
+    expect(clockFor(part!, read.value.score.ticksPerQuarter, null).tempo).toBeGreaterThan(0);
   });
   test('plucked throughout: no bow, no findings of it', () => {
     const asked = request('A4 B4 C5 D5', { words: [{ quarter: 0, text: 'pizz.' }] });

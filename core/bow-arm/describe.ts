@@ -5,7 +5,7 @@ import type { Atom } from './atoms';
 import { hookCost, placeCost } from './costs';
 import type { Reset } from './repeats';
 import type { PlannedSpan } from './search';
-import { LOCKED, placeName, speedStepDb, zoneName, type Direction, type SpanWish } from './stroke';
+import { LOCKED, placeName, slurCost, speedStepDb, zoneName, type Direction, type SpanWish } from './stroke';
 import { BOW_COSTS, REST_SECONDS, retakeSeconds, type BowStrategy, type StrokeKind } from './tables';
 
 export interface Stroke {
@@ -170,20 +170,23 @@ function strokeOf(
   };
 }
 
+/** What cutting a slur in front of it costs with the plain weights. */
+const plainSlurCost = (atoms: readonly Atom[], { from, to }: PlannedSpan['span']): number => {
+  const whole = slurCost(atoms, from, to, BOW_COSTS);
+  return whole - joinsInside(atoms, from, to) * BOW_COSTS.join;
+};
+
+const joinsInside = (atoms: readonly Atom[], from: number, to: number): number => atoms.slice(from + 1, to + 1).filter((atom) => !atom.linked).length;
+
 /** The stroke's cost with the plain weights; locks cost nothing. */
 function termsOf({ span, from, to, start }: PlannedSpan, before: PlannedSpan | undefined, atoms: readonly Atom[], hairCm: number): Record<BowTerm, number> {
   const costs = BOW_COSTS;
   const atom = atoms[span.from]!;
   const direction = to > from ? span.downCost : span.upCost;
-  let joined = 0;
-  for (let i = span.from + 1; i <= span.to; i++) if (!atoms[i]!.linked) joined += costs.join;
   return {
     direction: direction >= LOCKED ? 0 : direction,
-    split: atom.linked
-      ? (atom.onBar ? costs.splitAtBar : atom.onHalfBar ? costs.splitAtHalf : atom.onBeat ? costs.splitAtBeat : costs.splitOffBeat) *
-        (atom.phrase ? costs.splitPhrase : 1)
-      : 0,
-    join: joined,
+    split: atom.linked ? plainSlurCost(atoms, span) : 0,
+    join: joinsInside(atoms, span.from, span.to) * costs.join,
     hook: start === 'hook' && before ? hookCost(before.span, span, atoms[span.from - 1]!, atom, costs)[to > from ? 0 : 1] : 0,
     retake: start !== 'retake' || atom.mustRetake ? 0 : atom.silenceS >= REST_SECONDS ? costs.retakeInRest : costs.retake,
     bow: placeCost(span, from, to, hairCm, costs),

@@ -153,8 +153,11 @@ function wishedCm({ zone, amount }: AtomWish, hairCm: number): number {
 }
 
 /** The slur in front of it is cut, or slurs and notes inside it are joined. */
-function slurCost(atoms: readonly Atom[], from: number, to: number, costs: BowCosts): number {
+export function slurCost(atoms: readonly Atom[], from: number, to: number, costs: BowCosts): number {
   let cost = atoms[from]!.linked ? splitCost(atoms[from]!, costs) : 0;
+  // The last note of a slur by itself: a slur of two is gone with it.
+  const marked = atoms[from]!.lock || atoms[from]!.mustHook || atoms[from]!.mustRetake;
+  if (cost > 0 && !marked && !atoms[from]!.phrase && from === to && !atoms[to + 1]?.linked) cost += costs.splitLast;
   for (let i = from + 1; i <= to; i++) if (!atoms[i]!.linked) cost += costs.join;
   return cost;
 }

@@ -85,6 +85,8 @@ export interface BowCosts {
   splitAtHalf: number;
   splitAtBeat: number;
   splitOffBeat: number;
+  /** Added where only the last note is cut off: a slur of two notes is taken away by it (judgement). */
+  splitLast: number;
   /** Share of the price of a split where the slur is taken for a phrase. */
   splitPhrase: number;
   /** Two separate notes, or a note and a slur, taken in one bow. */
@@ -145,6 +147,7 @@ export const BOW_COSTS: BowCosts = {
   splitAtHalf: 1.2,
   splitAtBeat: 1.4,
   splitOffBeat: 2,
+  splitLast: 0.8,
   splitPhrase: 0.2,
   join: 1.6,
   hook: 0.6,

@@ -25,5 +25,7 @@ const over = fc.sample(bowProblems({ minLength: 4, maxLength: 8 }), { numRuns: P
   return placesCost(refined(strokes, problem.atoms, problem.hairCm, problem.costs), problem) - finestCost(strokes, problem, 57);
 });
 over.sort((a, b) => b - a);
-console.log(`distribution: ${PHRASES} streams, at worst ${over[0]!.toFixed(4)} over the grid of 57, on average ${(over.reduce((a, b) => a + b) / over.length).toFixed(4)}`);
+console.log(
+  `distribution: ${PHRASES} streams, at worst ${over[0]!.toFixed(4)} over the grid of 57, on average ${(over.reduce((a, b) => a + b) / over.length).toFixed(4)}`,
+);
 if (wrong > 0 || over[0]! > 0.1) process.exit(1);

@@ -10,6 +10,8 @@ export interface DirectionSink {
   hairpins: Hairpin[];
   words: WordMark[];
   tempi: ReadTempo[];
+  /** Tempi that nobody can play, as they stand in the file. */
+  oddTempi: string[];
   plucked: Part['plucked'];
   openWedges: Map<string, { kind: Hairpin['kind']; from: number; source: number }>;
   /** Which sign of the part an element is. */
@@ -24,6 +26,7 @@ export const emptySink = (signOf: DirectionSink['signOf']): DirectionSink => ({
   hairpins: [],
   words: [],
   tempi: [],
+  oddTempi: [],
   plucked: [],
   openWedges: new Map(),
   signOf,
@@ -66,6 +69,8 @@ export function readDirection(element: XmlElement, tick: number, sink: Direction
   const sound = child(element, 'sound');
   const fromSound = sound ? readSound(sound, tick, sink, bar) : null;
   const printed = metronome ? readMetronome(metronome) : null;
+  const perMinute = metronome ? childText(metronome, 'per-minute') : null;
+  if (!printed && perMinute && /^[\d.\s-]+$/.test(perMinute)) sink.oddTempi.push(perMinute.trim());
   if (!metronome || !printed) return rehearsal;
   const source = sink.signOf.get(metronome)!;
   if (fromSound) Object.assign(fromSound, { printed: printed.text, source: [source, ...fromSound.source!] });
@@ -81,11 +86,14 @@ export function readSound(sound: XmlElement, tick: number, sink: DirectionSink, 
   readPlaySound(sound, bar);
   if (sound.attributes.pizzicato === 'yes' || sound.attributes.pizzicato === 'no') sink.plucked.push({ tick, on: sound.attributes.pizzicato === 'yes' });
   const tempo = Number(sound.attributes.tempo);
-  if (!Number.isFinite(tempo) || tempo <= 0 || tempo > FASTEST) return null;
+  if (sound.attributes.tempo !== undefined && !isTempo(tempo)) sink.oddTempi.push(sound.attributes.tempo);
+  if (!isTempo(tempo)) return null;
   const mark: ReadTempo = { tick, quartersPerMinute: tempo, printed: null, source: [sink.signOf.get(sound)!] };
   sink.tempi.push(mark);
   return mark;
 }
+
+const isTempo = (quartersPerMinute: number): boolean => Number.isFinite(quartersPerMinute) && quartersPerMinute > 0 && quartersPerMinute <= FASTEST;
 
 /** Quarters per minute beyond which a tempo is a mistake in the file. */
 const FASTEST = 1000;
@@ -139,7 +147,7 @@ function readMetronome(element: XmlElement): ReadMetronome | null {
   if (second) return { quartersPerMinute: null, ratio: second.quarters / first.quarters, text: `${first.text} = ${second.text}` };
   const text = childText(element, 'per-minute');
   const perMinute = Number(/\d+(\.\d+)?/.exec(text ?? '')?.[0]);
-  if (!Number.isFinite(perMinute) || perMinute <= 0 || perMinute * first.quarters > FASTEST) return null;
+  if (!isTempo(perMinute * first.quarters)) return null;
   return { quartersPerMinute: first.quarters * perMinute, ratio: null, text: `${first.text} = ${text}` };
 }
 

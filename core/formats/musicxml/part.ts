@@ -250,6 +250,11 @@ class PartReader {
     if (this.unpitched > 0) {
       warnings.push({ place: name, text: `${this.unpitched} notes without pitch (percussion) are left out: they cannot be fingered or bowed.` });
     }
+    if (sink.oddTempi.length > 0)
+      warnings.push({
+        place: name,
+        text: `A tempo of ${[...new Set(sink.oddTempi)].join(', ')} cannot be played and is passed over; say the tempo on the Desk.`,
+      });
     if (this.withoutLength > 0) warnings.push({ place: name, text: `${this.withoutLength} notes last no time in the file; they are read as grace notes.` });
     settleCodas(this.barSigns);
     const recognised = recogniseInstrument(this.source.scorePart, name, now, notes);
