@@ -45,6 +45,28 @@ const SHOTS: readonly Shot[] = [
     },
   },
   {
+    name: 'desk-bow',
+    part: ['Staircase', 'Violin'],
+    bars: '17-32',
+    act: async (page) => {
+      await focus(page);
+      await press(page, 'ArrowRight', 3);
+      await page.getByRole('radio', { name: 'Bow', exact: true }).click();
+      await page.getByRole('region', { name: 'Ways to bow this note' }).getByRole('article').first().waitFor();
+    },
+  },
+  {
+    name: 'compare-bowings',
+    part: ['The Heron', 'Cello'],
+    bars: '17-32',
+    act: async (page) => {
+      await focus(page);
+      await press(page, 'b');
+      await page.getByRole('button', { name: 'compare' }).click();
+      await page.getByRole('dialog').waitFor();
+    },
+  },
+  {
     name: 'desk-bowing-dark',
     part: ['Mill Race Serenade', 'Cello'],
     bars: '65-80',
