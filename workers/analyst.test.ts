@@ -2,6 +2,7 @@ import { NOTHING_TOLD } from '../core/instruments/as-told';
 import { demoScore, demoText } from '../tests/support/demo';
 import { cutPart } from '../core/formats/musicxml/cut';
 import { applyChanges } from '../core/marking/change';
+import { markKey } from '../core/marking/mark';
 import { automaticPassages } from '../core/score/passages';
 import type { PlayerDescription } from '../core/instruments/player';
 import { Analyst, type Conditions } from './analyst';
@@ -51,6 +52,30 @@ describe('the analyst of one part', () => {
     expect(again.plan.strokes.map((stroke) => [stroke.noteIds[0], stroke.direction])).toEqual(
       best.plan.strokes.map((stroke) => [stroke.noteIds[0], stroke.direction]),
     );
+  });
+  test('a report after other reports is the one that a new analyst makes', () => {
+    const mark = (note: number, value: string): Conditions => ({ ...plain, marking: { [markKey(part.notes[note]!.id, 'bow')]: { value, origin: 'coach' } } });
+    for (const conditions of [mark(3, 'up'), mark(20, 'down'), { ...plain, tempo: 70 }, mark(3, 'up')]) {
+      const fresh = new Analyst();
+      fresh.open(demoText('the-heron'));
+      const [kept, anew] = [analyst.report(conditions, []), fresh.report(conditions, [])];
+      expect(kept.findings).toEqual(anew.findings);
+      expect(kept.bowing!.strokes.map(({ direction, from }) => direction + from.toFixed(3))).toEqual(
+        anew.bowing!.strokes.map(({ direction, from }) => direction + from.toFixed(3)),
+      );
+    }
+  });
+  test('the bow at a note, a place that is only tried, and what else there is to say', () => {
+    const note = part.notes[8]!;
+    const choices = analyst.bowChoices(plain, note.id, bars);
+    expect(choices.length).toBeGreaterThan(3);
+    expect(analyst.bowChoices(plain, 'nobody', bars)).toEqual([]);
+    const first = choices[0]!.strokes.find((stroke) => stroke.noteIds.includes(note.id))!.noteIds[0]!;
+    const tried = analyst.triedBow({ ...plain, marking: { [markKey(first, 'bow-to')]: { value: '90 %', origin: 'coach' } } }, bars);
+    expect(tried.find((stroke) => stroke.noteIds[0] === first)!.to).toBeGreaterThan(0.75);
+    const { openStrings } = analyst.bowAside(plain, bars);
+    expect(openStrings.length).toBeGreaterThan(20);
+    for (const { strings } of openStrings) for (const string of strings) expect([1, 2, 3, 4]).toContain(string);
   });
   test('another player, another report', () => {
     const passages = automaticPassages(part);

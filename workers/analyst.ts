@@ -133,7 +133,7 @@ export class Analyst {
   suggestBowing(conditions: Conditions, range: BarRange): BowingChoice[] {
     const marking = withoutSuggestions(conditions.marking, BOW_KINDS, this.idsIn(range));
     const request = this.bowRequest({ ...conditions, marking });
-    const plans = planBowing({ ...request, within: ticksOf(this.part, range), alternatives: 4 }, forkedMemory(this.memory(conditions.line)));
+    const plans = planBowing({ ...request, within: ticksOf(this.part, range), alternatives: 6 }, forkedMemory(this.memory(conditions.line)));
     const { part, line, player, clock } = request;
     const instrument = player.instrument.kind;
     const question = {

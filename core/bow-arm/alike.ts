@@ -4,26 +4,46 @@ import type { Atom } from './atoms';
 import type { PlannedSpan } from './search';
 import type { Direction } from './stroke';
 
-/** Bars that hold the same rhythm, intervals, slurs and signs. */
+/** Bars that hold the same rhythm, intervals, slurs and signs, and go on in the same way. */
 export interface Group {
-  bars: Array<{ barIndex: number; from: number; to: number }>;
+  bars: BarAtoms[];
+}
+
+interface BarAtoms {
+  barIndex: number;
+  /** Atoms of the bar, both included. */
+  from: number;
+  to: number;
 }
 
 /** What a stroke does at each atom of a bar: a direction where one begins, null where it goes on. */
 type Pattern = ReadonlyArray<Direction | null>;
 
+/** Fewer notes make no tune. */
+const FEWEST_NOTES = 2;
+
+/**
+ * A bar comes back where the bar after it does too: the last bar of what comes back is free to prepare what follows. A bar
+ * that is only repeated at once, over and over, is no tune that returns.
+ */
 export function groupsOf(atoms: readonly Atom[], bars: readonly Bar[]): Group[] {
-  const groups = new Map<string, Group>();
+  const rows: Array<BarAtoms & { key: string }> = [];
   for (let from = 0; from < atoms.length;) {
     const { barIndex } = atoms[from]!;
     let to = from;
     while (atoms[to + 1]?.barIndex === barIndex) to++;
-    const key = barKey(atoms, from, to, bars[barIndex]!);
-    const group = groups.get(key);
-    if (group) group.bars.push({ barIndex, from, to });
-    else groups.set(key, { bars: [{ barIndex, from, to }] });
+    rows.push({ barIndex, from, to, key: barKey(atoms, from, to, bars[barIndex]!) });
     from = to + 1;
   }
+  const groups = new Map<string, Group>();
+  rows.forEach((row, i) => {
+    const next = rows[i + 1];
+    if (!next || next.barIndex !== row.barIndex + 1 || next.key === row.key || row.to - row.from + 1 < FEWEST_NOTES) return;
+    const key = `${row.key} then ${next.key}`;
+    const group = groups.get(key);
+    if (group) group.bars.push(row);
+    else groups.set(key, { bars: [row] });
+  });
   return [...groups.values()].filter((group) => group.bars.length > 1);
 }
 

@@ -87,9 +87,20 @@ describe('the same music', () => {
     expect(unlike).toEqual([]);
   });
   test('where a mark forbids it, it says so', () => {
-    const music = `${bar} | ${bar} | ${bar} | A4/4`;
-    const asked = request(music, {}, marks(music, {}, [[5, 'bow', 'up']]));
-    const { unlike } = best(asked);
+    const tune = `${bar} | E5/2 D5/2`;
+    const music = `${tune} | C5 D5 E5 F5 | ${tune} | C5 B4 A4 G4 | ${tune} | A4/4`;
+    const fourth = 5 + 2 + 4;
+    const { unlike } = best(
+      request(
+        music,
+        {},
+        marks(music, {}, [
+          [fourth, 'bow', 'up'],
+          [fourth + 1, 'bow', 'up'],
+          [0, 'bow', 'down'],
+        ]),
+      ),
+    );
     expect(unlike.length).toBeGreaterThan(0);
     for (const { fromBar, likeBar, why } of unlike) {
       expect(likeBar).not.toBe(fromBar);

@@ -29,10 +29,14 @@ interface Option {
   marks: ReadonlyArray<readonly [noteId: string, kind: MarkKind, value: string | null]>;
 }
 
-/** The plan as it is first, then the others by what they cost more. */
-export function choicesForBow(request: BowingRequest, noteId: string, memory: BowMemory): BowChoice[] {
+/**
+ * The plan as it is first, then the others by what they cost more: on the whole line, since what is done here may be paid
+ * for later. The strokes that are returned are those of the passage.
+ */
+export function choicesForBow({ within, ...request }: BowingRequest, noteId: string, memory: BowMemory): BowChoice[] {
   const { part, marking } = request;
   const asked = { ...request, alternatives: 1 };
+  const shown = (strokes: readonly Stroke[]) => strokes.filter(({ onset }) => !within || (onset >= within.from && onset < within.to));
   const now = planBowing(asked, memory)[0];
   const stroke = now?.strokes.find((each) => each.noteIds.includes(noteId));
   const note = noteById(part, noteId);
@@ -41,7 +45,7 @@ export function choicesForBow(request: BowingRequest, noteId: string, memory: Bo
     const changes = marks.flatMap(([id, kind, value]) => changeTo(marking, id, kind, value === null ? null : { value, origin: 'coach' }) ?? []);
     if (changes.length === 0) return [];
     const plan = planBowing({ ...asked, marking: withMarks(marking, changes) }, forkedMemory(memory))[0];
-    return plan ? [{ name, aim, changes, ...against(plan, now), strokes: plan.strokes, feasible: plan.feasible }] : [];
+    return plan ? [{ name, aim, changes, ...against(plan, now), strokes: shown(plan.strokes), feasible: plan.feasible }] : [];
   });
   made.sort((a, b) => a.extra - b.extra);
   const asItIs: BowChoice = {
@@ -52,7 +56,7 @@ export function choicesForBow(request: BowingRequest, noteId: string, memory: Bo
     more: [],
     less: [],
     turned: 0,
-    strokes: now.strokes,
+    strokes: shown(now.strokes),
     feasible: now.feasible,
   };
   return [asItIs, ...made];

@@ -31,8 +31,6 @@ export interface Stroke {
   cmPerS: number;
   /** Loudness against the stroke before by speed alone, dB; 0 for the first. */
   stepDb: number;
-  /** The same as the dynamics and the kinds of stroke want it. */
-  wantedStepDb: number;
   retake: boolean;
   hooked: boolean;
   zone: string;
@@ -154,7 +152,6 @@ function strokeOf(
     cm,
     cmPerS,
     stepDb: before ? speedStepDb(before.cmPerS, cmPerS) : 0,
-    wantedStepDb: lastPlanned ? speedStepDb(lastPlanned.span.wantedSpeed, span.wantedSpeed) : 0,
     retake: start === 'retake',
     hooked: start === 'hook',
     zone: zoneName(from, to),

@@ -24,6 +24,8 @@ import {
   severityOf,
   STROKES_PER_S,
   UNEVEN_DB_FROM,
+  UNEVEN_FIGURE_DB_FROM,
+  PLUCK_LOAD_FROM,
   WISH_MISSED_FROM,
   type Thresholds,
 } from './tables';
@@ -64,18 +66,15 @@ export function bowFindings(bowing: Bowing, context: BowContext): { findings: Fi
   };
   const strokeKinds = [runsOut, retakeLate, levelOutOfReach];
   const drifts = driftsOf(bowing.strokes, hairCm);
+  /** A figure is told of once, where it first goes wrong. */
+  const told = new Set<Drift>();
   let quickUntil = -1;
   bowing.strokes.forEach((stroke, i) => {
     const before = bowing.strokes[i - 1];
-    tell(
-      racesBack(
-        stroke,
-        before,
-        hairCm,
-        drifts.find(({ at, strokes, times }) => i >= at && i < at + strokes * times),
-      ),
-      stroke.noteIds,
-    );
+    const drift = drifts.find(({ at, strokes, times }) => i >= at && i < at + strokes * times);
+    const races = drift && told.has(drift) ? null : racesBack(stroke, before, hairCm, drift);
+    if (races && drift) told.add(drift);
+    tell(races, stroke.noteIds);
     tell(unmet(stroke, context) ?? wishNotMet(stroke, context), stroke.noteIds);
     for (const kind of strokeKinds) tell(kind(stroke, before, question), stroke.noteIds);
     if (i <= quickUntil) return;
@@ -115,21 +114,21 @@ const runsOut: StrokeKind = (stroke, _before, { tempo, hairCm }) => {
   };
 };
 
-/** An uneven pair, there and back: measured in the steady state, where both strokes have one length. */
+/** An uneven pair, there and back; with what it comes to in the steady state, where both strokes have one length. */
 const racesBack = (stroke: Stroke, before: Stroke | undefined, hairCm: number, drift: Drift | undefined): Trouble | null => {
   if (!before || stroke.retake || stroke.direction === before.endDirection || stroke.seconds >= before.seconds) return null;
   const pair = unevenPair(before.seconds, stroke.seconds, before.preferredCm, stroke.preferredCm);
-  // A figure that goes on and on comes to the steady state; a single pair has what the plan gives it.
-  const stepDb = drift ? Math.max(stroke.stepDb, pair.stepDb) : stroke.stepDb;
   // What the dynamics ask for is wanted; what the strokes' own speeds would give is not heard as such.
-  const surplus = stepDb - speedStepDb(before.slowest, stroke.slowest);
-  if (surplus < UNEVEN_DB_FROM[0]) return null;
-  const step = round(stepDb);
+  const surplus = stroke.stepDb - speedStepDb(before.slowest, stroke.slowest);
+  // A figure that goes on and on heads for its steady state, however the bow makes do for a while.
+  const from: Thresholds = drift ? UNEVEN_FIGURE_DB_FROM : UNEVEN_DB_FROM;
+  if (surplus < from[0]) return null;
+  const step = round(stroke.stepDb);
   const backS = retakeSeconds(before.cm / hairCm);
   return {
     kind: 'bow must race back',
     load: surplus,
-    from: UNEVEN_DB_FROM,
+    from,
     numbers: {
       beforeCmPerS: round(before.cmPerS),
       cmPerS: round(stroke.cmPerS),
@@ -283,7 +282,7 @@ function unlikeTroubles({ unlike }: Bowing, { part }: BowContext): Trouble[] {
         load: 1,
         from: TOLD,
         numbers: { bars: here, like: there },
-        text: words.unlikeText(`bars ${here}`, `bars ${there}`, why),
+        text: words.unlikeText(`${toBar > fromBar ? 'bars' : 'bar'} ${here}`, `${toBar > fromBar ? 'bars' : 'bar'} ${there}`, why),
         remedies: [{ text: 'Mark the first bow of both alike, or leave it and listen that the accents fall alike.', before: null, after: null }],
       },
     ];
@@ -319,14 +318,17 @@ function plucking({ part, line, clock }: BowContext): Trouble[] {
     const before = line.events[i - 1];
     if (!before || plucked(event.onset) === plucked(before.onset)) return [];
     // A plucked note may be left as soon as it sounds.
-    const gap = clock.secondsAt(event.onset) - (plucked(before.onset) ? clock.secondsAt(before.onset) : clock.secondsAt(before.end));
+    const start = clock.secondsAt(before.onset);
+    const silence = clock.secondsAt(event.onset) - clock.secondsAt(before.end);
+    // Half of the last bowed note may be given for it.
+    const gap = plucked(before.onset) ? clock.secondsAt(event.onset) - start : silence + (clock.secondsAt(before.end) - start) / 2;
     const way = plucked(event.onset) ? 'put the bow away and pluck' : 'bring the bow back to the string';
     return [
       {
         kind: 'pizzicato change late',
         noteId: event.ids[0]!,
         load: PIZZICATO_CHANGE_S / Math.max(0.01, gap),
-        from: BOW_LOAD_FROM,
+        from: PLUCK_LOAD_FROM,
         numbers: { seconds: round(gap), neededS: PIZZICATO_CHANGE_S },
         text: words.pizzicatoText(gap, PIZZICATO_CHANGE_S, way),
         remedies: [{ text: 'Shorten the last note before it, end up-bow at the frog, or pluck with the left hand.', before: null, after: null }],

@@ -58,6 +58,12 @@ export const SHIFT_LOAD_FROM = [1, 1.25, 1.75] as const;
 /** Loudness step of an uneven pair beyond the wanted one, dB (judgement). */
 export const UNEVEN_DB_FROM = [6, 9, 12] as const;
 
+/** The same where the pair is a figure that comes again and again (judgement). */
+export const UNEVEN_FIGURE_DB_FROM = [4, 9, 12] as const;
+
+/** Needed over available time from bowing to plucking and back (judgement). */
+export const PLUCK_LOAD_FROM = [1, 2, 4] as const;
+
 /** Needed over available bow, and needed over available time of a retake (judgement). */
 export const BOW_LOAD_FROM = [1, 1.2, 1.6] as const;
 

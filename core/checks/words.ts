@@ -87,7 +87,7 @@ export const missingText = (level: string, missing: number, speed: number, conta
 export const wishMissedText = (wish: string, is: string): string => `You wished ${wish}; around what is marked and printed the bow comes out ${is}.`;
 
 export const unlikeText = (here: string, there: string, why: string): string =>
-  `The same music is bowed the other way round in ${there} than in ${here}: ${why}. Make the two sound alike.`;
+  `The same music is bowed otherwise in ${here} than in ${there}: ${why}. Make the two sound alike.`;
 
 export const resetText = (direction: string, cmBack: number): string =>
   `At the repeat the bow must go ${direction} again without time to set it anew${cmBack >= 5 ? `, and lies ${cm(cmBack)} away` : ''}.`;

@@ -8,8 +8,7 @@ import type { Place } from '@/core/score/address';
 import { noteById } from '@/core/score/find';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
-import { ticksOf } from '@/core/score/bars';
-import { clockFor, printedTempo } from '@/core/score/time';
+import { printedTempo } from '@/core/score/time';
 import type { Problem } from '@/ui/kit/problem';
 import { barsLabel, pitchLabel, placeLabel } from '@/ui/kit/music';
 import type { Conditions } from '@/workers/analyst';
@@ -24,7 +23,6 @@ import { Notices } from './notices';
 import { Panel } from './panel';
 import { addressQuery, arrivalAt } from './passage-asked';
 import { PlanTable } from './plan-table';
-import { PlayingStore } from './playing';
 import { Rail } from './rail';
 import { statusText } from './status';
 import { Systems, type Folded } from './systems';
@@ -39,6 +37,7 @@ import { useEngraving } from './use-engraving';
 import { useMarking, useShownMarking } from './use-marking';
 import { usePartSettings } from './use-part-settings';
 import { usePassages } from './use-passages';
+import { usePlay } from './use-play';
 import { useSelection } from './use-selection';
 import { useShownPart } from './use-shown-part';
 import { useWidth } from './use-width';
@@ -96,9 +95,7 @@ export function Desk({ data }: { data: DeskData }) {
   const selectionBars = chosen.length ? { fromBar: chosen[0]!.barIndex, toBar: chosen.at(-1)!.barIndex } : null;
   const choices = useChoices(analyst, conditions, selection.focus, passage, setProblem);
   const closeChoices = choices.close;
-  const [playing] = useState(() => new PlayingStore());
-  useEffect(() => () => playing.stop(), [playing, passage]);
-  const secondsAt = useMemo(() => (open ? clockFor(open.part, open.ticksPerQuarter, tempo).secondsAt : null), [open, tempo]);
+  const { playing, secondsAt, play } = usePlay(open, tempo, passage, focus);
   const aids = useReading(analyst, conditions, tab === 'reading');
 
   // The address says which passage, note and tab are shown, in the words that people use.
@@ -190,15 +187,6 @@ export function Desk({ data }: { data: DeskData }) {
     );
   }
 
-  /** From the selected note, else from the start of the passage, to its end; again stops. */
-  function play() {
-    if (playing.snapshot().seconds !== null) return playing.stop();
-    if (!part || !secondsAt) return;
-    const { from, to } = ticksOf(part, passage);
-    const start = focus && focus.onset >= from && focus.onset < to ? focus.onset : from;
-    playing.start(secondsAt(start), secondsAt(to));
-  }
-
   function setSetting(change: Partial<DeskSettings>) {
     closeChoices();
     void setSettings(change);
@@ -221,6 +209,8 @@ export function Desk({ data }: { data: DeskData }) {
       case 'mark': {
         const what = `${WHAT[command.kind]} ${command.value === 'yes' ? '' : command.value}`.trim();
         if (chosen.length) change(what, toggled(state.marking, chosen, command.kind, command.value));
+        if (command.kind === 'finger' || command.kind === 'string') choices.setHand('left');
+        else if (command.kind !== 'covered') choices.setHand('bow');
         return;
       }
       case 'cycle string':
