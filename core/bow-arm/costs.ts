@@ -51,13 +51,18 @@ export function loudnessCost(before: StrokeSpan, beforeCm: number, after: Stroke
 }
 
 /** Price of bringing the bow back: cheap in a rest, else it takes time from the note before, at most half of it. */
-export function retakePrice(distance: number, inRest: boolean, lastAtom: Atom, atom: Atom, costs: BowCosts): number {
+export function retakePrice(distance: number, inRest: boolean, lastAtom: Atom, atom: Atom, costs: BowCosts, legato = false): number {
   if (atom.mustRetake) return 0;
   const needed = retakeSeconds(distance);
   const free = (atom.silenceS === Infinity ? 10 : atom.silenceS) + lastAtom.seconds / 2;
-  const price = inRest ? costs.retakeInRest : markedDownTwice(lastAtom, atom) ? Math.min(costs.retake, costs.retakeMarked) : costs.retake;
+  const plain = markedDownTwice(lastAtom, atom) ? Math.min(costs.retake, costs.retakeMarked) : costs.retake + (legato ? costs.retakeLegato : 0);
+  const price = inRest ? costs.retakeInRest : plain;
   return price + (needed > free ? costs.infeasible * (needed / free) : 0);
 }
+
+/** Between slurs a lift is heard as a hole. */
+export const isLegato = (before: StrokeSpan, after: StrokeSpan): boolean =>
+  (before.from !== before.to || after.from !== after.to) && before.kind !== 'portato' && after.kind !== 'chord';
 
 const markedDownTwice = (lastAtom: Atom, atom: Atom): boolean => lastAtom.lock === 'down' && atom.lock === 'down';
 

@@ -2,7 +2,7 @@
 import { beatOf, type DynamicLevel, type Part, type Score } from '../score/score';
 import type { Unlike } from './alike';
 import type { Atom } from './atoms';
-import { hookCost, placeCost } from './costs';
+import { hookCost, isLegato, placeCost } from './costs';
 import type { Reset } from './repeats';
 import type { PlannedSpan } from './search';
 import { LOCKED, placeName, slurCost, speedStepDb, zoneName, type Direction, type SpanWish } from './stroke';
@@ -185,7 +185,12 @@ function termsOf({ span, from, to, start }: PlannedSpan, before: PlannedSpan | u
     split: atom.linked ? plainSlurCost(atoms, span) : 0,
     join: joinsInside(atoms, span.from, span.to) * costs.join,
     hook: start === 'hook' && before ? hookCost(before.span, span, atoms[span.from - 1]!, atom, costs)[to > from ? 0 : 1] : 0,
-    retake: start !== 'retake' || atom.mustRetake ? 0 : atom.silenceS >= REST_SECONDS ? costs.retakeInRest : costs.retake,
+    retake:
+      start !== 'retake' || atom.mustRetake
+        ? 0
+        : atom.silenceS >= REST_SECONDS
+          ? costs.retakeInRest
+          : costs.retake + (before && isLegato(before.span, span) ? costs.retakeLegato : 0),
     bow: placeCost(span, from, to, hairCm, costs),
   };
 }

@@ -4,7 +4,7 @@
  * line can be kept (`SearchMemory`): then only the strokes around a change are searched anew, with the same result.
  */
 import type { Atom } from './atoms';
-import { changeCost, hookCost, LONGEST_FIGURE, retakePrice, spanCost } from './costs';
+import { changeCost, hookCost, isLegato, LONGEST_FIGURE, retakePrice, spanCost } from './costs';
 import type { StrokeSpan } from './stroke';
 import { REST_SECONDS, type BowCosts } from './tables';
 
@@ -199,10 +199,11 @@ function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Arr
   const coupling = inRest ? NO_COUPLING : tables.coupling(before.span, after.span, costs);
   const again = inRest ? ([costs.retakeInRest, costs.retakeInRest] as const) : hookCost(before.span, after.span, lastAtom, atom, costs);
   const mustRepeat = atom.mustHook && !inRest;
+  const legato = isLegato(before.span, after.span);
   const change = inRest ? 0 : changeCost(before.span, after.span, atoms, costs);
   if (!atom.mustRetake) relaxTurning(before.exit, beforeIndex, after, own, coupling, again, change, mustRepeat);
   if (mustRepeat) return;
-  const prices = Float64Array.from({ length: GRID }, (_, cells) => retakePrice((0.96 * cells) / (GRID - 1), inRest, lastAtom, atom, costs));
+  const prices = Float64Array.from({ length: GRID }, (_, cells) => retakePrice((0.96 * cells) / (GRID - 1), inRest, lastAtom, atom, costs, legato));
   if (inRest) relaxInRest(before.exit, beforeIndex, after, own, prices);
   else relaxRetake(before.exit, beforeIndex, after, own, coupling, prices);
 }

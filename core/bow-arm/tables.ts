@@ -106,6 +106,8 @@ export interface BowCosts {
   /** Added where the note before is too short to stop behind (judgement). */
   hookQuick: number;
   retake: number;
+  /** Added beside a slur (judgement). */
+  retakeLegato: number;
   retakeInRest: number;
   /** Two down-bows marked one after the other: the bow is lifted between them (common practice). */
   retakeMarked: number;
@@ -160,6 +162,7 @@ export const BOW_COSTS: BowCosts = {
   hookDown: 0.2,
   hookQuick: 1,
   retake: 1.4,
+  retakeLegato: 0.6,
   retakeInRest: 0.15,
   retakeMarked: 0.3,
   startUp: 0.6,

@@ -1,6 +1,6 @@
 /** Bowings found the slow way, written without the planner's search: every cut and every direction, and a fine grid of places. */
 import type { Atom } from '../../core/bow-arm/atoms';
-import { hookCost, loudnessCost, placeCost, retakePrice, changeCost } from '../../core/bow-arm/costs';
+import { hookCost, isLegato, loudnessCost, placeCost, retakePrice, changeCost } from '../../core/bow-arm/costs';
 import { GRID, gridPlace, RETAKE_CELLS, type PlannedSpan } from '../../core/bow-arm/search';
 import type { StrokeSpan } from '../../core/bow-arm/stroke';
 import { REST_SECONDS, type BowCosts } from '../../core/bow-arm/tables';
@@ -70,7 +70,9 @@ function placed({ atoms, hairCm, costs }: Problem, spans: readonly StrokeSpan[],
       : repeats
         ? hookCost(before, span, lastAtom, atom, costs)[way === 'down' ? 0 : 1]
         : changeCost(before, span, atoms, costs);
-    const prices = Array.from({ length: GRID }, (_, cells) => retakePrice(gridPlace(cells) - gridPlace(0), inRest, lastAtom, atom, costs));
+    const prices = Array.from({ length: GRID }, (_, cells) =>
+      retakePrice(gridPlace(cells) - gridPlace(0), inRest, lastAtom, atom, costs, isLegato(before, span)),
+    );
     for (const state of own) {
       let least = Infinity;
       for (const last of states) {
