@@ -13,7 +13,7 @@ const PHRASES = 200;
 
 let tried = 0;
 let wrong = 0;
-for (const problem of fc.sample(bowProblems({ minLength: 2, maxLength: 4 }), { numRuns: PHRASES, seed: SEED })) {
+for (const problem of fc.sample(bowProblems({ minLength: 3, maxLength: 5 }), { numRuns: PHRASES, seed: SEED })) {
   const brute = bruteBowing(problem);
   tried += brute.tried;
   if (Math.abs(cheapestBowing(problem).cost - brute.cost) > 1e-6) wrong++;

@@ -49,7 +49,7 @@ function StrokeNow({ stroke }: { stroke: Stroke }) {
     <div className="rounded-xl border border-line px-3 py-2">
       <Numbers
         rows={[
-          [`${stroke.direction}-bow`, stroke.zone, `${Math.round(stroke.from * 100)} to ${Math.round(stroke.to * 100)} % of the bow`],
+          [`${stroke.direction}-bow`, stroke.zone, `${Math.round(stroke.from * 100)} to ${Math.round(stroke.to * 100)} %`],
           ['length', `${stroke.cm.toFixed(0)} cm`, `would like ${stroke.preferredCm.toFixed(0)} cm`],
           ['speed', `${stroke.cmPerS.toFixed(0)} cm/s`, step],
           ['contact', recipe.lane, ''],

@@ -42,7 +42,7 @@ export function Numbers({ rows }: { rows: ReadonlyArray<readonly [string, string
     <dl className="mt-1 text-[13px]">
       {rows.map(([name, value, more]) => (
         <div key={name} className="flex justify-between gap-2">
-          <dt className="text-soft">{name}</dt>
+          <dt className="whitespace-nowrap text-soft">{name}</dt>
           <dd className="text-right">
             <strong>{value}</strong> <span className="text-soft">{more}</span>
           </dd>
