@@ -184,10 +184,10 @@ function BowPicture({ strokes, differing, span, secondsAt }: PictureProps) {
       strokes.map((stroke, i) => {
         const startS = secondsAt(stroke.onset);
         const next = strokes[i + 1];
-        const endS = Math.min(startS + stroke.seconds * Math.max(1, stroke.strokes), next ? secondsAt(next.onset) : Infinity);
+        const endS = Math.min(startS + stroke.seconds * Math.max(1, stroke.strokes), next ? secondsAt(next.onset) : to);
         return { startS, endS, fromX: startS, toX: endS, from: stroke.from, to: stroke.to, strokes: Math.max(1, stroke.strokes) };
       }),
-    [strokes, secondsAt],
+    [strokes, secondsAt, to],
   );
   const at = seconds === null ? null : bowAt(timed, seconds);
   const moving = seconds !== null;
