@@ -9,7 +9,7 @@ import { atomsOf, type Atom } from './atoms';
 import { candidateSpans, withPhrases } from './candidates';
 import { withOutsideMotion, type StringOf } from './crossings';
 import { described, type Bowing } from './describe';
-import { refined, type Refinements } from './refine';
+import { refined, Refinements } from './refine';
 import { jumpsOf, resetsAt, wishedToRepeat } from './repeats';
 import { cheapestBowing, nearest, newSearchMemory, type FoundBowing, type SearchMemory } from './search';
 import { LOCKED, type Direction } from './stroke';
@@ -40,7 +40,7 @@ export interface BowMemory {
 
 export const newBowMemory = (): BowMemory => {
   const first = newSearchMemory();
-  return { first, alike: { kept: null, tables: first.tables }, refinements: new Map() };
+  return { first, alike: { kept: null, tables: first.tables }, refinements: new Refinements() };
 };
 
 /** A memory to try something with: what it learns is not kept. */

@@ -16,30 +16,36 @@ const CORRIDORS = [
 
 const LEAST = 0.005;
 
-/** Places found earlier, by the strokes that they are for. */
-export type Refinements = Map<string, ReadonlyArray<{ from: number; to: number }>>;
+type Places = ReadonlyArray<{ from: number; to: number }>;
 
-/** Stretches kept at most. */
-const MOST_KEPT = 2000;
+/** Places found earlier, by the strokes that they are for; forgotten all at once when the descriptions grow too long. */
+export class Refinements {
+  private readonly known = new Map<string, Places>();
+  private characters = 0;
 
-export function refined(
-  strokes: readonly PlannedSpan[],
-  atoms: readonly Atom[],
-  hairCm: number,
-  costs: BowCosts,
-  known: Refinements = new Map(),
-): PlannedSpan[] {
+  find(key: string, make: () => Places): Places {
+    let places = this.known.get(key);
+    if (!places) {
+      if (this.characters > MOST_CHARACTERS) {
+        this.known.clear();
+        this.characters = 0;
+      }
+      this.known.set(key, (places = make()));
+      this.characters += key.length;
+    }
+    return places;
+  }
+}
+
+const MOST_CHARACTERS = 8_000_000;
+
+export function refined(strokes: readonly PlannedSpan[], atoms: readonly Atom[], hairCm: number, costs: BowCosts, known = new Refinements()): PlannedSpan[] {
   const settings = JSON.stringify([hairCm, costs]);
   return stretches(strokes, atoms).flatMap((stretch) => {
     const key =
       settings +
       JSON.stringify(stretch.map(({ span: { from, to: _, ...span }, ...stroke }) => [span, stroke, stroke.start === 'retake' && timeBefore(atoms, from)]));
-    let places = known.get(key);
-    if (!places) {
-      if (known.size >= MOST_KEPT) known.clear();
-      places = CORRIDORS.reduce<PlannedSpan[]>((row, corridor) => settled(row, atoms, hairCm, costs, corridor), stretch);
-      known.set(key, places);
-    }
+    const places = known.find(key, () => CORRIDORS.reduce<PlannedSpan[]>((row, corridor) => settled(row, atoms, hairCm, costs, corridor), stretch));
     return stretch.map((stroke, i) => ({ ...stroke, from: places[i]!.from, to: places[i]!.to }));
   });
 }
