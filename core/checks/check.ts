@@ -16,6 +16,7 @@ import { stringsOf } from '../left-hand/strings';
 import type { Bowing } from '../bow-arm/describe';
 import { bowFindings } from './bow';
 import { handFindings } from './hand';
+import { ornamentFindings } from './ornaments';
 import type { Finding, TempoLimit } from './finding';
 import { FASTEST_TEMPO } from './tables';
 import { unplayableText } from './words';
@@ -89,6 +90,9 @@ export function check(request: CheckRequest): Report {
       limits.push(...found.limits);
       risks.push(...found.risks);
     }
+    const ornaments = ornamentFindings(context);
+    findings.push(...ornaments.findings);
+    limits.push(...ornaments.limits);
     if (bow) {
       const found = bowFindings(bow, { ...context, stringOf });
       findings.push(...found.findings);

@@ -114,6 +114,18 @@ describe('findings', () => {
     expect(clash({ ...coach(1, 'bow', 'up'), ...coach(2, 'bow', 'down'), ...coach(2, 'hook', 'yes') })).toHaveLength(1);
     expect(clash({ ...coach(1, 'bow', 'up'), ...coach(2, 'bow', 'up'), ...coach(2, 'hook', 'yes') })).toEqual([]);
   });
+  test('a trill that does not fit says how many notes it would have, and the tempo at which it fits', () => {
+    const trilled = (tempo: number) => {
+      const { score, part } = makeScore('violin', 'A4/0.5 B4/0.5 C5 | D5/2', { tempo });
+      part.notes[1]!.trill = true;
+      return check({ score, part, marking: {}, player: usualPlayer('violin'), tempo: null, passages: [] });
+    };
+    const late = trilled(140).findings.find((finding) => finding.kind === 'trill too quick')!;
+    expect(late.numbers).toMatchObject({ notes: 3, written: 'mum', playerNotesPerS: 10 });
+    const fits = late.remedies[0]!.after!;
+    expect(fits).toBe(100);
+    expect(trilled(fits).findings.some((finding) => finding.kind === 'trill too quick')).toBe(false);
+  });
   test('a quick leap is late, with the tempo at which it is not', () => {
     const leap = 'A4/0.25 B4/0.25 A6/0.25 B6/0.25 A4/3';
     const { part } = makeScore('violin', leap);

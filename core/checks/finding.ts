@@ -10,6 +10,7 @@ export const FINDING_KINDS = [
   'bow must race back',
   'retake late',
   'stroke too quick',
+  'trill too quick',
   'string change too quick',
   'string leap in a slur',
   'level out of reach',

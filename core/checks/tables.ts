@@ -67,6 +67,9 @@ export const PLUCK_LOAD_FROM = [1, 2, 4] as const;
 /** Needed over available bow, and needed over available time of a retake (judgement). */
 export const BOW_LOAD_FROM = [1, 1.2, 1.6] as const;
 
+/** Notes per second of the shortest trill over what the level manages (judgement). */
+export const TRILL_LOAD_FROM = [1, 1.3, 1.7] as const;
+
 /** Reach over what is comfortable, as a share of the way to the limit (judgement). */
 export const REACH_FROM = [0.35, 0.7, 1] as const;
 

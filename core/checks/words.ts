@@ -71,6 +71,9 @@ export const driftText = (times: number, ratio: number, stepDb: number, until: n
 
 export const retakeText = (needed: number, free: number): string => `The retake needs ${seconds(needed)}, the music leaves ${seconds(free)}.`;
 
+export const trillText = (notes: number, held: number, perS: number, most: number): string =>
+  `The trill has ${seconds(held)}: even ${notes} notes are ${perS.toFixed(1)} a second; this level manages about ${most}.`;
+
 export const quickText = (rate: number, most: number): string => `${rate.toFixed(1)} separate strokes a second; this level manages about ${most}.`;
 
 export const clashText = (marks: readonly string[]): string => `No bow can do all of this: ${marks.join('; ')}.`;

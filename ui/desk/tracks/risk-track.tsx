@@ -97,6 +97,8 @@ function shortLabel(finding: Finding): string {
       return `+${Math.round(Number(numbers.stepDb))} dB back`;
     case 'string change too quick':
       return `${Number(numbers.crossingsPerS).toFixed(0)} crossings/s`;
+    case 'trill too quick':
+      return 'trill too quick';
     case 'string leap in a slur':
       return 'leap in the slur';
     case 'level out of reach':
