@@ -19,7 +19,7 @@ import type { Change } from '../core/marking/change';
 import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
 import { fingerPart } from '../core/left-hand/part';
 import { costsMore, fingeringNumbers, type FingeringNumbers } from '../core/left-hand/reasons';
-import type { Fingering } from '../core/left-hand/fingering';
+import { newFingeringMemory, type Fingering, type FingeringMemory } from '../core/left-hand/fingering';
 import { forkedMemory, newBowMemory, planBowing, preparedAtoms, type BowingRequest, type BowMemory } from '../core/bow-arm/bowing';
 import type { Bowing, Stroke } from '../core/bow-arm/describe';
 import { bowCostsMore, choicesForBow, type BowChoice } from '../core/bow-arm/choices';
@@ -85,8 +85,8 @@ const isBowKind = (kind: MarkKind): boolean => kind === 'bow' || kind === 'hook'
 
 export class Analyst {
   private score: Score | null = null;
-  /** Bow plans as they were last made, a row for each line: a change is planned in the time of the bars around it. */
-  private memories: BowMemory[] = [];
+  /** Plans of both hands as they were last made, for each line: a change is planned in the time of the bars around it. */
+  private memories: Array<{ hand: FingeringMemory; bow: BowMemory }> = [];
   /** Strings of the notes by the last fingering, and what it was for. */
   private strings: { key: string; stringOf: StringOf } | null = null;
 
@@ -213,7 +213,7 @@ export class Analyst {
   }
 
   private memory(line: number): BowMemory {
-    return (this.memories[line] ??= newBowMemory());
+    return (this.memories[line] ??= { hand: newFingeringMemory(), bow: newBowMemory() }).bow;
   }
 
   /** The part as the coach says it is, with the edits in force. */

@@ -10,7 +10,7 @@ import { beatOf, type Note, type Part, type Score } from '../score/score';
 import { clockFor, type Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
-import { planFingering, type Fingering, type Unplayable } from '../left-hand/fingering';
+import { newFingeringMemory, planFingering, type Fingering, type FingeringMemory, type Unplayable } from '../left-hand/fingering';
 import { newBowMemory, planBowing, type BowMemory } from '../bow-arm/bowing';
 import { stringsOf } from '../left-hand/strings';
 import type { Bowing } from '../bow-arm/describe';
@@ -32,7 +32,7 @@ export interface CheckRequest {
   /** Which line of a divided part the bow plan is for; the first otherwise. */
   line?: number;
   /** Kept from one check of the part to the next, one for each line. */
-  memories?: BowMemory[];
+  memories?: Array<{ hand: FingeringMemory; bow: BowMemory }>;
 }
 
 export interface PassageTempo {
@@ -77,11 +77,11 @@ export function check(request: CheckRequest): Report {
   for (const [index, line] of lines.entries()) {
     const isNew = (noteId: string) => !seen.has(noteId);
     const shared = { score, part, line, player, clock, marking };
-    const hand = planFingering({ ...shared, alternatives: 1 });
+    const memory = (memories[index] ??= { hand: newFingeringMemory(), bow: newBowMemory() });
+    const hand = planFingering({ ...shared, alternatives: 1 }, memory.hand);
     const best = hand.alternatives[0] ?? null;
     const stringOf = stringsOf(best);
-    const memory = (memories[index] ??= newBowMemory());
-    const bow = planBowing({ ...shared, alternatives: 1, stringOf }, memory)[0] ?? null;
+    const bow = planBowing({ ...shared, alternatives: 1, stringOf }, memory.bow)[0] ?? null;
     const context: LineContext = { ...shared, place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew };
     findings.push(...hand.unplayable.filter(({ event }) => isNew(event.ids[0]!)).map((trouble) => unplayableFinding(trouble, context)));
     if (best) {

@@ -11,7 +11,7 @@ import { DEFAULT_COSTS, STRATEGIES, TERMS, type LeftHandCosts, type Strategy, ty
 import { gripsFor, type Grip, type Lock } from './grip';
 import { momentsOf } from './moments';
 import type { Place } from './places';
-import { carriedBy, cheapestPath } from './search';
+import { carriedBy, cheapestPath, type PathMemory } from './search';
 import { isShift, shiftBetween, type HeardWhere, type Shift } from './shift';
 import { moveCost, ownCost, shiftSeconds, startCost, termsRecord, weighingFor, type Carried, type Moment } from './transition';
 
@@ -27,6 +27,22 @@ export interface FingeringRequest {
   alternatives?: number;
   /** Only this passage is returned, in ticks of the part; the end is not included. */
   within?: TickRange;
+}
+
+/** What is kept from one plan of a line to the next: grips of every note seen, and the last search with the plain weights. */
+export interface FingeringMemory {
+  settings: string;
+  grips: Map<string, Grip[]>;
+  path: PathMemory;
+}
+
+export const newFingeringMemory = (): FingeringMemory => ({ settings: '', grips: new Map(), path: { kept: null } });
+
+/** Another player or other costs, and nothing is kept. */
+function memoryFor(request: FingeringRequest, memory: FingeringMemory): FingeringMemory {
+  const settings = JSON.stringify([request.player, request.costs ?? null]);
+  if (memory.settings !== settings) Object.assign(memory, newFingeringMemory(), { settings });
+  return memory;
 }
 
 export interface TickRange {
@@ -72,25 +88,20 @@ export interface Prepared {
   unplayable: Unplayable[];
 }
 
-export function prepareFingering(request: FingeringRequest): Prepared {
+export function prepareFingering(request: FingeringRequest, cache = new Map<string, Grip[]>()): Prepared {
   const { part, line, player, clock, marking } = request;
   const costs = request.costs ?? DEFAULT_COSTS;
   const allMoments = momentsOf(line, clock, slurLinks(part, line, marking));
   const prepared: Prepared = { events: [], eventIndex: [], grips: [], moments: [], unplayable: [] };
-  const cache = new Map<string, Grip[]>();
   const lockOf = (note: Note): Lock | undefined => lockFor(note, marking);
   line.events.forEach((event, i) => {
     const locks = event.notes.map((note) => lockFor(note, marking));
     const key = event.notes
       .map((note, k) => `${note.pitch.step}${note.pitch.alter}${note.pitch.octave}${note.harmonic ?? ''}${locks[k]?.finger ?? ''}/${locks[k]?.string ?? ''}`)
       .join(' ');
-    let grips = cache.get(key);
-    if (!grips) {
-      grips = gripsFor(event.notes, player, costs, lockOf);
-      cache.set(key, grips);
-    }
+    let grips = kept(cache, key, () => gripsFor(event.notes, player, costs, lockOf));
     if (grips.length === 0) {
-      const free = locks.some(Boolean) ? gripsFor(event.notes, player, costs, () => undefined) : [];
+      const free = locks.some(Boolean) ? kept(cache, `${key} free`, () => gripsFor(event.notes, player, costs, () => undefined)) : [];
       prepared.unplayable.push({ event, reason: free.length ? 'the marks contradict' : whyNot(event, player) });
       grips = free;
     }
@@ -101,6 +112,12 @@ export function prepareFingering(request: FingeringRequest): Prepared {
     prepared.moments.push(allMoments[i]!);
   });
   return prepared;
+}
+
+function kept(cache: Map<string, Grip[]>, key: string, make: () => Grip[]): Grip[] {
+  let grips = cache.get(key);
+  if (!grips) cache.set(key, (grips = make()));
+  return grips;
 }
 
 function lockFor(note: Note, marking: Marking): Lock | undefined {
@@ -127,12 +144,13 @@ const CONTEXT_AFTER = 4;
  * The best fingering and up to k − 1 others that differ, dearest last. With `within` the others differ only there:
  * what lies around is held as the best fingering of the whole line has it, and only the passage is returned.
  */
-export function planFingering(request: FingeringRequest): FingeringResult {
-  const whole = prepareFingering(request);
-  return request.within ? planWithin(request, whole, request.within) : planAlternatives(request, whole);
+export function planFingering(request: FingeringRequest, memory = newFingeringMemory()): FingeringResult {
+  const { grips, path } = memoryFor(request, memory);
+  const whole = prepareFingering(request, grips);
+  return request.within ? planWithin(request, whole, request.within, path) : planAlternatives(request, whole, path);
 }
 
-function planWithin(request: FingeringRequest, whole: Prepared, within: TickRange): FingeringResult {
+function planWithin(request: FingeringRequest, whole: Prepared, within: TickRange, path: PathMemory): FingeringResult {
   const inside = (event: LineEvent) => event.onset >= within.from && event.onset < within.to;
   const first = whole.events.findIndex(inside);
   const unplayable = whole.unplayable.filter(({ event }) => inside(event));
@@ -140,7 +158,7 @@ function planWithin(request: FingeringRequest, whole: Prepared, within: TickRang
   let last = first;
   while (whole.events[last + 1] && inside(whole.events[last + 1]!)) last++;
   const costs = request.costs ?? DEFAULT_COSTS;
-  const { choice } = cheapestPath({ grips: whole.grips, moments: whole.moments, weighing: weighingFor(request.player, costs, STRATEGIES[0]!) });
+  const { choice } = cheapestPath({ grips: whole.grips, moments: whole.moments, weighing: weighingFor(request.player, costs, STRATEGIES[0]!) }, path);
   const from = Math.max(0, first - CONTEXT_BEFORE);
   const to = Math.min(whole.events.length, last + 1 + CONTEXT_AFTER);
   const slice: Prepared = {
@@ -155,7 +173,7 @@ function planWithin(request: FingeringRequest, whole: Prepared, within: TickRang
   return { unplayable, alternatives: result.alternatives.map((way) => ({ ...way, notes: way.notes.filter((note) => ids.has(note.id)) })) };
 }
 
-function planAlternatives(request: FingeringRequest, prepared: Prepared): FingeringResult {
+function planAlternatives(request: FingeringRequest, prepared: Prepared, path: PathMemory = { kept: null }): FingeringResult {
   const wanted = request.alternatives ?? 3;
   const found: Fingering[] = [];
   const seen = new Set<string>();
@@ -168,7 +186,9 @@ function planAlternatives(request: FingeringRequest, prepared: Prepared): Finger
   const costs = request.costs ?? DEFAULT_COSTS;
   for (const strategy of STRATEGIES) {
     if (found.length > 0 && wanted === 1) break;
-    take(cheapestPath({ grips: prepared.grips, moments: prepared.moments, weighing: weighingFor(request.player, costs, strategy) }).choice, strategy);
+    const weighing = weighingFor(request.player, costs, strategy);
+    const known = strategy === STRATEGIES[0] ? path : { kept: null };
+    take(cheapestPath({ grips: prepared.grips, moments: prepared.moments, weighing }, known).choice, strategy);
   }
   if (found.length < wanted) addDetours(request, prepared, found[0], wanted, take);
   const [best, ...rest] = found;

@@ -20,7 +20,7 @@ export interface SearchResult {
   cost: number;
 }
 
-interface State {
+export interface State {
   grip: number;
   cost: number;
   back: number;
@@ -29,23 +29,82 @@ interface State {
   carriedKey: string;
 }
 
-export function cheapestPath({ grips, moments, weighing }: SearchInput): SearchResult {
-  if (grips.length === 0) return { choice: [], cost: 0 };
-  const columns: State[][] = [firstColumn(grips[0]!, moments[0]!, weighing)];
-  for (let i = 1; i < grips.length; i++) columns.push(nextColumn(columns[i - 1]!, grips[i - 1]!, grips[i]!, moments[i]!, weighing));
-  const last = columns[columns.length - 1]!;
+/** What is kept from one search of a line to the next; it is never changed, only replaced. */
+export interface PathMemory {
+  kept: {
+    readonly grips: SearchInput['grips'];
+    readonly moments: readonly Moment[];
+    readonly columns: ReadonlyArray<readonly State[]>;
+    readonly offset: number;
+  } | null;
+}
+
+/**
+ * With a memory only the events around what changed are searched anew, with the same result: the columns before it are
+ * kept, and those after it from where every state costs more by one constant than it did. Grips that did not change must
+ * be the very same arrays, and the weighing the same as before.
+ */
+export function cheapestPath({ grips, moments, weighing }: SearchInput, memory: PathMemory = { kept: null }): SearchResult {
+  const count = grips.length;
+  if (count === 0) return { choice: [], cost: 0 };
+  const old = memory.kept && memory.kept.grips.length === count ? memory.kept : null;
+  const same = (i: number) => old !== null && old.grips[i] === grips[i] && sameMoment(old.moments[i]!, moments[i]!);
+  let last = count - 1;
+  while (last >= 0 && same(last)) last--;
+  const columns: Array<readonly State[]> = [];
+  let offset = old?.offset ?? 0;
+  let asBefore = old !== null;
+  for (let i = 0; i < count; i++) {
+    if (asBefore && same(i)) {
+      columns.push(old!.columns[i]!);
+      continue;
+    }
+    asBefore = false;
+    const column = i === 0 ? firstColumn(grips[0]!, moments[0]!, weighing) : nextColumn(columns[i - 1]!, grips[i - 1]!, grips[i]!, moments[i]!, weighing);
+    columns.push(column);
+    const difference = old && i > last ? constantDifference(column, old.columns[i]!) : null;
+    if (difference === null) continue;
+    for (let later = i + 1; later < count; later++) columns.push(old!.columns[later]!);
+    columns[i] = column.map((state) => ({ ...state, cost: state.cost - difference }));
+    offset += difference;
+    break;
+  }
+  memory.kept = { grips, moments, columns, offset };
+  return { ...readBack(columns, count), cost: leastOf(columns.at(-1)!).cost + offset };
+}
+
+const sameMoment = (a: Moment, b: Moment): boolean =>
+  a.onsetS === b.onsetS && a.endS === b.endS && a.slurredFromLast === b.slurredFromLast && a.restBeforeS === b.restBeforeS && a.grace === b.grace;
+
+/** By how much all states of a column cost more than they did, where they are the same ones; else null. */
+function constantDifference(fresh: readonly State[], old: readonly State[]): number | null {
+  if (fresh.length !== old.length) return null;
+  const difference = fresh[0]!.cost - old[0]!.cost;
+  for (let s = 0; s < fresh.length; s++) {
+    const [a, b] = [fresh[s]!, old[s]!];
+    if (a.grip !== b.grip || a.carriedKey !== b.carriedKey || Math.abs(a.cost - b.cost - difference) > 1e-9) return null;
+    if (a.carried?.endS !== b.carried?.endS || a.carried?.durationS !== b.carried?.durationS) return null;
+  }
+  return difference;
+}
+
+function leastOf(column: readonly State[]): { at: number; cost: number } {
   let at = 0;
-  last.forEach((state, s) => {
-    if (state.cost < last[at]!.cost) at = s;
+  column.forEach((state, s) => {
+    if (state.cost < column[at]!.cost) at = s;
   });
-  const cost = last[at]!.cost;
-  const choice = new Array<number>(grips.length);
-  for (let i = grips.length - 1; i >= 0; i--) {
+  return { at, cost: column[at]!.cost };
+}
+
+function readBack(columns: ReadonlyArray<readonly State[]>, count: number): { choice: number[] } {
+  let { at } = leastOf(columns.at(-1)!);
+  const choice = new Array<number>(count);
+  for (let i = count - 1; i >= 0; i--) {
     const state = columns[i]![at]!;
     choice[i] = state.grip;
     at = state.back;
   }
-  return { choice, cost };
+  return { choice };
 }
 
 function firstColumn(grips: readonly Grip[], moment: Moment, weighing: Weighing): State[] {

@@ -10,7 +10,7 @@ import { clockFor } from '../../core/score/time';
 import { readMusicXml } from '../../core/formats/musicxml/read';
 import { usualPlayer } from '../../core/instruments/player';
 import { DEFAULT_COSTS, STRATEGIES } from '../../core/left-hand/costs';
-import { planFingering, prepareFingering } from '../../core/left-hand/fingering';
+import { newFingeringMemory, planFingering, prepareFingering } from '../../core/left-hand/fingering';
 import { cheapestPath } from '../../core/left-hand/search';
 import { weighingFor } from '../../core/left-hand/transition';
 import { atomsOf } from '../../core/bow-arm/atoms';
@@ -118,6 +118,22 @@ report(
   bare,
 );
 
+const handWithin = { from: part.bars[100]!.onset, to: part.bars[132]!.onset };
+const handMemory = newFingeringMemory();
+const handRequest = { score, part, line: linesOf(part)[0]!, player, clock: clockFor(part, score.ticksPerQuarter, null), alternatives: 1 };
+planFingering({ ...handRequest, marking: {} }, handMemory);
+const lockable = part.notes.filter((note) => note.onset >= handWithin.from && note.onset < handWithin.to);
+let locked = 0;
+report(
+  'fingering anew after one lock in a passage of 32 bars',
+  median(() => {
+    const note = lockable[(locked += 7) % lockable.length]!;
+    return planFingering({ ...handRequest, marking: { [markKey(note.id, 'string')]: { value: '2', origin: 'coach' } } }, handMemory);
+  }, 21),
+  'the whole fingering without memory',
+  median(() => planFingering({ ...handRequest, marking: {} }), 5),
+);
+
 const bowed = makeScore('violin', 'A4 B4/0.5 C5/0.5 D5/1.5 E5/0.5 D5 C5 '.repeat(9), { tempo: 100 });
 const few = atomsOf(bowed.part, firstLine(bowed.part), clockFor(bowed.part, bowed.score.ticksPerQuarter, null), bowed.score.ticksPerQuarter, {});
 const bowed2 = bowGraph(few, 'violin', BOW_COSTS);
@@ -174,6 +190,20 @@ report(
   median(() => check({ score, part, marking: {}, player, tempo: null, passages }), 3),
   'bare parse of the same XML',
   bare,
+);
+
+const memories: NonNullable<Parameters<typeof check>[0]['memories']> = [];
+check({ score, part, marking: {}, player, tempo: null, passages, memories });
+let marked = 0;
+report(
+  'the check anew after one mark',
+  median(() => {
+    const note = part.notes[(marked += 37) % part.notes.length]!;
+    const marking = { [markKey(note.id, marked % 2 ? 'bow' : 'finger')]: { value: marked % 2 ? 'up' : '2', origin: 'coach' as const } };
+    return check({ score, part, marking, player, tempo: null, passages, memories });
+  }, 21),
+  'the whole check without memory',
+  median(() => check({ score, part, marking: {}, player, tempo: null, passages }), 3),
 );
 
 const widths = rows[0]!.map((_, column) => Math.max(...rows.map((row) => row[column]!.length)));
