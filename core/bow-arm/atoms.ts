@@ -122,7 +122,7 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
       barSeconds: clock.secondsAt(bar.onset + bar.ticks) - clock.secondsAt(bar.onset),
       last: false,
       upbeat: silenceS >= LONG_SILENCE_S / 4 && !place.onBar && (bar.pickup || late),
-      notes: event.notes.length,
+      notes: soundingNotes(event),
       pitches: [midiOf(first.pitch), midiOf(event.notes.at(-1)!.pitch)],
       strokes: tremoloStrokes(first, event, ticksPerQuarter),
       wish: wishOf(wishes),
@@ -194,7 +194,7 @@ function signsOf(event: LineEvent, spiccato: boolean, stressed: boolean, wishes:
   const dots = stroke === undefined ? has('staccato', 'staccatissimo', 'spiccato') : stroke === 'staccato' || stroke === 'spiccato';
   const accent = stressed || has('accent', 'strong-accent', 'soft-accent') || stroke === 'accent' || stroke === 'martelé';
   const kind = (): StrokeKind => {
-    if (event.notes.length > 2) return 'chord';
+    if (soundingNotes(event) > 2) return 'chord';
     if (first.tremolo > 0) return 'tremolo';
     if (stroke !== undefined) return stroke as StrokeKind;
     if (has('portato') || (has('tenuto') && dots)) return 'portato';
@@ -206,6 +206,9 @@ function signsOf(event: LineEvent, spiccato: boolean, stressed: boolean, wishes:
   };
   return { kind: kind(), dots, accent };
 }
+
+/** The heads of an artificial harmonic are one note on one string. */
+const soundingNotes = ({ notes }: LineEvent): number => (notes.some((note) => note.harmonic === 'artificial') ? 1 : notes.length);
 
 /** Strokes that a tremolo sign asks for: one or two beams repeat eighths or sixteenths, three are as quick as can be (common practice). */
 function tremoloStrokes(note: Note, event: LineEvent, ticksPerQuarter: number): number {

@@ -45,7 +45,7 @@ export function refined(strokes: readonly PlannedSpan[], atoms: readonly Atom[],
     const key =
       settings +
       JSON.stringify(stretch.map(({ span: { from, to: _, ...span }, ...stroke }) => [span, stroke, stroke.start === 'retake' && timeBefore(atoms, from)]));
-    const places = known.find(key, () => CORRIDORS.reduce<PlannedSpan[]>((row, corridor) => settled(row, atoms, hairCm, costs, corridor), stretch));
+    const places = known.find(key, () => CORRIDORS.reduce<PlannedSpan[]>((row, corridor) => followed(row, atoms, hairCm, costs, corridor), stretch));
     return stretch.map((stroke, i) => ({ ...stroke, from: places[i]!.from, to: places[i]!.to }));
   });
 }
@@ -71,6 +71,21 @@ function stretches(strokes: readonly PlannedSpan[], atoms: readonly Atom[]): Pla
 }
 
 const WHOLE_BOW_BACK_S = retakeSeconds(1);
+
+/** Where a place comes to lie at the edge of its corridor, the corridor moves with it. */
+function followed(row: PlannedSpan[], atoms: readonly Atom[], hairCm: number, costs: BowCosts, corridor: (typeof CORRIDORS)[number]): PlannedSpan[] {
+  const edge = corridor.steps * corridor.width - 1e-9;
+  let before = row;
+  for (let times = 0; times < MOST_MOVES; times++) {
+    const after = settled(before, atoms, hairCm, costs, corridor);
+    const atEdge = after.some(({ from, to }, i) => Math.abs(from - before[i]!.from) >= edge || Math.abs(to - before[i]!.to) >= edge);
+    before = after;
+    if (!atEdge) break;
+  }
+  return before;
+}
+
+const MOST_MOVES = 5;
 
 interface Column {
   /** Candidate places of its start and its end. */

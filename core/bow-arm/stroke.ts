@@ -101,8 +101,9 @@ export function strokeSpan(atoms: readonly Atom[], from: number, to: number, ins
     kind,
     strokes,
     preferredCm: Math.max(0.5, cm),
-    leastCm: dynamic.slowest * Math.min(1, school) * seconds,
-    mostCm: dynamic.fastest * seconds,
+    // A length that is wished is the coach's to answer for: what it costs in sound is said by the sound recipe.
+    leastCm: Math.min(dynamic.slowest * Math.min(1, school) * seconds, wish?.length ? cm : Infinity),
+    mostCm: Math.max(dynamic.fastest * seconds, wish?.length ? cm : 0),
     wantedSpeed: dynamic.preferred * speed,
     home: dynamic.home,
     zone: row.zone,

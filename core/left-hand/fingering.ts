@@ -97,7 +97,10 @@ export function prepareFingering(request: FingeringRequest, cache = new Map<stri
   line.events.forEach((event, i) => {
     const locks = event.notes.map((note) => lockFor(note, marking));
     const key = event.notes
-      .map((note, k) => `${note.pitch.step}${note.pitch.alter}${note.pitch.octave}${note.harmonic ?? ''}${locks[k]?.finger ?? ''}/${locks[k]?.string ?? ''}`)
+      .map(
+        (note, k) =>
+          `${note.pitch.step}${note.pitch.alter}${note.pitch.octave}${note.harmonic ?? ''}${note.harmonicShows ?? ''}${locks[k]?.finger ?? ''}/${locks[k]?.string ?? ''}`,
+      )
       .join(' ');
     let grips = kept(cache, key, () => gripsFor(event.notes, player, costs, lockOf));
     if (grips.length === 0) {

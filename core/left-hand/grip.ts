@@ -6,6 +6,7 @@ import { stopMm } from '../instruments/geometry';
 import { fingerNumber, spreadMm, THUMB, type Player } from '../instruments/player';
 import type { Note } from '../score/score';
 import type { LeftHandCosts } from './costs';
+import { artificialGrips, artificialOf, isArtificial } from './artificial';
 import { placesFor, type Place } from './places';
 
 export interface Grip {
@@ -31,6 +32,11 @@ const MOST_NOTES = 6;
 
 /** All grips for an event; locks keep only what the coach asked for. Empty when it cannot be played. */
 export function gripsFor(notes: readonly Note[], player: Player, costs: LeftHandCosts, lockOf: (note: Note) => Lock | undefined): Grip[] {
+  if (isArtificial(notes)) {
+    const made = artificialGrips(notes, player, costs).filter(({ places }) => places.every((place, i) => fits(place, lockOf(notes[i]!))));
+    // Heads that make no harmonic together are taken for what they look like.
+    if (made.length > 0 || artificialOf(notes) !== null) return made;
+  }
   const sounding = notes.length > MOST_NOTES ? notes.slice(-MOST_NOTES) : notes;
   const choices = sounding.map((note) => {
     const lock = lockOf(note);
