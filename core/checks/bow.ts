@@ -82,14 +82,16 @@ export function bowFindings(bowing: Bowing, context: BowContext): { findings: Fi
     if (quick && quick.load >= 1) quickUntil = i + RATE_STROKES * 2;
     tell(quick, stroke.noteIds);
   });
-  for (const trouble of crossingTroubles(bowing, context)) tell(trouble, [trouble.noteId!]);
+  const crossings = crossingTroubles(bowing, context);
+  for (const trouble of crossings.troubles) tell(trouble, [trouble.noteId!]);
   for (const trouble of [...unlikeTroubles(bowing, context), ...repeatTroubles(bowing, hairCm), ...plucking(context), ...phraseTroubles(bowing)])
     tell(trouble, [trouble.noteId!]);
-  const limits = bowLimits(bowing.strokes, question).flatMap(({ kind, tempo, stroke }): TempoLimit[] => {
-    const note = noteById(part, stroke.noteIds[0]!)!;
+  const ofStrokes = bowLimits(bowing.strokes, question).map(({ kind, tempo, stroke }) => ({ kind, tempo, noteIds: stroke.noteIds }));
+  const limits = [...ofStrokes, ...crossings.limits].flatMap(({ kind, tempo, noteIds }): TempoLimit[] => {
+    const note = noteById(part, noteIds[0]!)!;
     if (!context.isNew(note.id)) return [];
     const { barIndex, beat } = context.place(note);
-    return [{ kind, tempo, barIndex, beat, noteIds: stroke.noteIds }];
+    return [{ kind, tempo, barIndex, beat, noteIds }];
   });
   return { findings, limits };
 }
@@ -231,14 +233,17 @@ function tooQuick(strokes: readonly Stroke[], i: number, question: TempoQuestion
   };
 }
 
-function crossingTroubles(bowing: Bowing, context: BowContext): Trouble[] {
+/** Crossings that are too quick or leap, and the tempo at which each quick row begins to be. */
+function crossingTroubles(bowing: Bowing, context: BowContext): { troubles: Trouble[]; limits: Array<Pick<TempoLimit, 'kind' | 'tempo' | 'noteIds'>> } {
   const { player, line, clock, stringOf } = context;
   const crossings = crossingsOf(bowing.strokes, line, stringOf, (tick) => clock.secondsAt(tick), player.instrument.kind);
   const most = CROSSINGS_PER_S[player.level];
   const found: Trouble[] = [];
+  const limits: Array<Pick<TempoLimit, 'kind' | 'tempo' | 'noteIds'>> = [];
   let quickUntil = -1;
   crossings.forEach((crossing, i) => {
     const perS = crossingRate(crossings, i);
+    if (perS > 0) limits.push({ kind: 'string change too quick', tempo: (clock.tempo * most) / perS, noteIds: [crossing.noteId] });
     if (perS > most && i > quickUntil) {
       quickUntil = i + RATE_CROSSINGS * 2;
       found.push({
@@ -266,7 +271,7 @@ function crossingTroubles(bowing: Bowing, context: BowContext): Trouble[] {
         remedies: [{ text: 'Split the slur here, or finger it so that the strings are neighbours.', before: round(strings), after: 1 }],
       });
   });
-  return found;
+  return { troubles: found, limits };
 }
 
 function unlikeTroubles({ unlike }: Bowing, { part }: BowContext): Trouble[] {

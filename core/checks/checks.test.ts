@@ -126,6 +126,18 @@ describe('findings', () => {
     expect(fits).toBe(100);
     expect(trilled(fits).findings.some((finding) => finding.kind === 'trill too quick')).toBe(false);
   });
+  test('crossings that are too quick have a tempo at which they are not, and the passage’s ceiling knows it', () => {
+    const music = 'D4/0.25 A4/0.25 D4/0.25 A4/0.25 D4/0.25 A4/0.25 D4/0.25 A4/0.25 D4/2';
+    const { part } = makeScore('violin', music);
+    const open = part.notes.map((note, i) => [markKey(note.id, 'string'), { value: i % 2 ? '2' : '3', origin: 'coach' as const }]);
+    const at = (tempo: number) => report('violin', music, { tempo, marking: Object.fromEntries(open) });
+    const finding = at(132).findings.find((each) => each.kind === 'string change too quick')!;
+    expect(finding.numbers).toMatchObject({ crossingsPerS: 8.8, playerCrossingsPerS: 7 });
+    expect(finding.remedies[0]).toMatchObject({ before: 8.8, after: 7 });
+    expect(at(132).tempo).toMatchObject({ ceiling: 105, limitedBy: { kind: 'string change too quick' } });
+    expect(at(105).findings.some((each) => each.kind === 'string change too quick')).toBe(false);
+    expect(at(106).findings.some((each) => each.kind === 'string change too quick')).toBe(true);
+  });
   test('a quick leap is late, with the tempo at which it is not', () => {
     const leap = 'A4/0.25 B4/0.25 A6/0.25 B6/0.25 A4/3';
     const { part } = makeScore('violin', leap);
