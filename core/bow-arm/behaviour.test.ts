@@ -133,6 +133,12 @@ describe('wishes', () => {
     const tip = best(request(music, {}, marks(music, {}, [[7, 'bow-to', '80 %']]))).strokes;
     expect(Math.abs(tip[7]!.to - 0.8)).toBeLessThan(0.08);
   });
+  test('where a slur ends may be said at its last note', () => {
+    const slurred = '(A4 B4 C5) D5 | E5/4';
+    const { strokes } = best(request(slurred, {}, marks(slurred, {}, [[2, 'bow-to', 'tip']])));
+    expect(strokes[0]!.noteIds).toHaveLength(3);
+    expect(strokes[0]!.to).toBeGreaterThan(0.8);
+  });
   test('a zone for a run of bars, an amount for a note', () => {
     const marking: Marking = {
       [markKey(barsTarget({ fromBar: 0, toBar: 1 }), 'bow-zone')]: { value: 'upper half', origin: 'coach' },

@@ -9,8 +9,10 @@ import { LOCKED, placeName, slurCost, speedStepDb, zoneName, type Direction, typ
 import { BOW_COSTS, REST_SECONDS, retakeSeconds, type BowStrategy, type StrokeKind } from './tables';
 
 export interface Stroke {
-  /** Note heads under this stroke. */
+  /** Note heads under this stroke, tied ones and those of chords among them. */
   noteIds: string[];
+  /** Notes one after another, a chord counted once. */
+  events: number;
   barIndex: number;
   onset: number;
   beat: number;
@@ -137,6 +139,7 @@ function strokeOf(
   const direction: Direction = to > from ? 'down' : 'up';
   return {
     noteIds: atoms.slice(span.from, span.to + 1).flatMap((a) => a.ids),
+    events: span.to - span.from + 1,
     barIndex: atom.barIndex,
     onset: atom.onset,
     beat: beatOf(bar, atom.onset - bar.onset, score.ticksPerQuarter),

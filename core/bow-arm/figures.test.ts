@@ -124,6 +124,10 @@ describe('sound', () => {
     expect(school('held', 12).vibrato.words).toContain('live');
     expect(school('held', 12).contact).toBeLessThan(school('flowing', 26).contact);
   });
+  test('the heads of a chord are one note: it has time for a vibrato', () => {
+    expect(soundRecipe(with_({ noteIds: ['a', 'b', 'c', 'd'], seconds: 0.9 })).vibrato.width).toBeGreaterThan(0);
+    expect(soundRecipe(with_({ events: 4, seconds: 0.9 })).vibrato.width).toBe(0);
+  });
   test('short and bounced notes have no vibrato, accents have it from the start', () => {
     expect(soundRecipe(with_({ seconds: 0.15 })).vibrato.width).toBe(0);
     expect(soundRecipe(with_({ kind: 'spiccato' })).vibrato.width).toBe(0);

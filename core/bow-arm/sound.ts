@@ -81,8 +81,7 @@ const SPEEDS = ['', 'slow', 'medium', 'quick'] as const;
 const TOO_SHORT_S = 0.25;
 
 function vibratoFor(stroke: Stroke, step: number): Vibrato {
-  const notes = Math.max(1, stroke.noteIds.length);
-  if (stroke.seconds / notes < TOO_SHORT_S || stroke.kind === 'spiccato' || stroke.kind === 'tremolo') return { width: 0, speed: 1, words: WIDTHS[0] };
+  if (stroke.seconds / stroke.events < TOO_SHORT_S || stroke.kind === 'spiccato' || stroke.kind === 'tremolo') return { width: 0, speed: 1, words: WIDTHS[0] };
   const loud = step >= LEVELS.indexOf('f');
   const quiet = step <= LEVELS.indexOf('p');
   const accent = stroke.kind === 'accent' || stroke.kind === 'martelé';

@@ -92,7 +92,7 @@ export function strokeSpan(atoms: readonly Atom[], from: number, to: number, ins
   const hair = HAIR_CM[instrument];
   const school = first.wish?.school ? SCHOOLS[first.wish.school][first.steps < QUIET_BELOW ? 'quiet' : 'other'] : 1;
   const speed = row.speed * school;
-  const wish = first.wish && spanWish(first.wish, last.wish);
+  const wish = spanWish(first.wish, last.wish);
   const cm = wish?.length ? wishedCm(first.wish!, hair) : preferredLengthCm(dynamic.preferred, speed, seconds, hair);
   return {
     from,
@@ -138,12 +138,14 @@ function slurredKind(atoms: readonly Atom[], from: number, to: number): StrokeKi
   return first.kind === 'accent' ? 'accent' : 'legato';
 }
 
-function spanWish(first: AtomWish, last: AtomWish | null): SpanWish | null {
+/** A stroke does what is wished at its first note; where it ends may also be said at its last. */
+function spanWish(first: AtomWish | null, last: AtomWish | null): SpanWish | null {
+  if (!first && !last?.to) return null;
   const wish: SpanWish = {
-    zone: first.zone === null || first.zone === 'whole bow' ? null : ZONES[first.zone],
-    length: first.amount !== null || first.zone === 'whole bow',
-    from: first.from,
-    to: first.to ?? last?.to ?? null,
+    zone: !first?.zone || first.zone === 'whole bow' ? null : ZONES[first.zone],
+    length: first !== null && (first.amount !== null || first.zone === 'whole bow'),
+    from: first?.from ?? null,
+    to: first?.to ?? last?.to ?? null,
   };
   return wish.zone || wish.length || wish.from || wish.to ? wish : null;
 }

@@ -57,6 +57,9 @@ export interface Drift {
 /** Strokes of a figure at most. */
 const LONGEST = 6;
 
+/** A figure that moves on by less than this share of the bow stays where it is (judgement). */
+const STAYS = 0.03;
+
 /** Whether two strokes are the same step of a figure. */
 const same = (a: Stroke, b: Stroke): boolean => a.direction === b.direction && a.kind === b.kind && Math.abs(a.seconds - b.seconds) < 0.02 * b.seconds;
 
@@ -67,14 +70,15 @@ const same = (a: Stroke, b: Stroke): boolean => a.direction === b.direction && a
 export function driftsOf(strokes: readonly Stroke[], hairCm: number): Drift[] {
   const found: Drift[] = [];
   for (let at = 0; at < strokes.length;) {
-    const drift = driftAt(strokes, at, hairCm);
+    const { drift, length } = figureAt(strokes, at, hairCm);
     if (drift) found.push(drift);
-    at += drift ? drift.strokes * drift.times : 1;
+    at += length;
   }
   return found;
 }
 
-function driftAt(strokes: readonly Stroke[], at: number, hairCm: number): Drift | null {
+/** The figure that comes at least three times from here on: how many strokes that is, and whether it drifts. */
+function figureAt(strokes: readonly Stroke[], at: number, hairCm: number): { drift: Drift | null; length: number } {
   for (let count = 2; count <= LONGEST; count++) {
     let length = count;
     while (at + length < strokes.length && same(strokes[at + length]!, strokes[at + length - count]!) && !strokes[at + length]!.retake) length++;
@@ -83,11 +87,12 @@ function driftAt(strokes: readonly Stroke[], at: number, hairCm: number): Drift 
     const figure = strokes.slice(at, at + count);
     const uneven = Math.max(...figure.map((stroke) => stroke.seconds)) > 1.4 * Math.min(...figure.map((stroke) => stroke.seconds));
     const perFigure = figure.reduce((sum, stroke) => sum + ((stroke.direction === 'down' ? 1 : -1) * stroke.preferredCm) / hairCm, 0);
-    if (!uneven || Math.abs(perFigure) < 0.03) return null;
+    if (!uneven || Math.abs(perFigure) < STAYS) return { drift: null, length: count * times };
     const room = perFigure > 0 ? 1 - figure[0]!.from : figure[0]!.from;
-    return { strokes: count, times, at, perFigure, figuresUntilEnd: Math.max(1, Math.floor(room / Math.abs(perFigure))) };
+    const drift = { strokes: count, times, at, perFigure, figuresUntilEnd: Math.max(1, Math.floor(room / Math.abs(perFigure))) };
+    return { drift, length: count * times };
   }
-  return null;
+  return { drift: null, length: 1 };
 }
 
 /** Seconds that bringing the bow back over so many cm would take, in the air. */

@@ -10,7 +10,7 @@ import type { Bowing, Stroke } from '../bow-arm/describe';
 import { soundRecipe } from '../bow-arm/sound';
 import { placeName, speedStepDb } from '../bow-arm/stroke';
 import { HAIR_CM, retakeSeconds } from '../bow-arm/tables';
-import { bowLimits, bowLoad, RATE_STROKES, strokeRate, type TempoQuestion } from '../bow-arm/tempo';
+import { bowLimits, bowLoad, RATE_STROKES, strokeRate, USABLE, type TempoQuestion } from '../bow-arm/tempo';
 import { driftsOf, unevenPair, type Drift } from '../bow-arm/travel';
 import type { LineContext } from './check';
 import type { Finding, Remedy, TempoLimit } from './finding';
@@ -119,6 +119,8 @@ const runsOut: StrokeKind = (stroke, _before, { tempo, hairCm }) => {
 /** An uneven pair, there and back; with what it comes to in the steady state, where both strokes have one length. */
 const racesBack = (stroke: Stroke, before: Stroke | undefined, hairCm: number, drift: Drift | undefined): Trouble | null => {
   if (!before || stroke.retake || stroke.direction === before.endDirection || stroke.seconds >= before.seconds) return null;
+  // Where the bow runs out there is nothing to bring back with less of it.
+  if (bowLoad(before, hairCm) >= 1) return null;
   const pair = unevenPair(before.seconds, stroke.seconds, before.preferredCm, stroke.preferredCm);
   // What the dynamics ask for is wanted; what the strokes' own speeds would give is not heard as such.
   const surplus = stroke.stepDb - speedStepDb(before.slowest, stroke.slowest);
@@ -170,9 +172,10 @@ const retakeLate: StrokeKind = (stroke, _before, { tempo }) => {
   };
 };
 
-const levelOutOfReach: StrokeKind = (stroke) => {
+const levelOutOfReach: StrokeKind = (stroke, _before, { hairCm }) => {
   const { missingDb, contact, lane } = soundRecipe(stroke);
   if (missingDb === 0) return null;
+  const neededCm = Math.round(stroke.cm * 10 ** (-missingDb / 20));
   return {
     kind: 'level out of reach',
     load: Math.abs(missingDb),
@@ -181,9 +184,12 @@ const levelOutOfReach: StrokeKind = (stroke) => {
     text: words.missingText(stroke.level, missingDb, stroke.cmPerS, contact),
     remedies: [
       {
-        text: `More bow for it: ${Math.round(stroke.cm * 10 ** (-missingDb / 20))} cm ${lane}, or a softer level.`,
+        text:
+          neededCm <= hairCm * USABLE
+            ? `More bow for it: ${neededCm} cm ${lane}, or a softer level.`
+            : `It would take ${neededCm} cm of bow: split it, or take a softer level.`,
         before: Math.round(stroke.cm),
-        after: Math.round(stroke.cm * 10 ** (-missingDb / 20)),
+        after: neededCm,
       },
     ],
   };

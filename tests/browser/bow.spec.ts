@@ -58,7 +58,7 @@ test('wishes: a part of the bow for the passage, a place for a note; wrong lengt
   await wishes.getByLabel('part of the bow').selectOption('upper half');
   await expect(page.locator('[data-wish="zone"]').first()).toBeVisible();
   await expect.poll(() => height(page, 3)).toBeGreaterThan(26);
-  await wishes.getByRole('radio', { name: 'this note' }).check();
+  await wishes.getByRole('radio', { name: 'this bow' }).check();
   await wishes.getByLabel('amount').selectOption('other …');
   await wishes.getByRole('textbox', { name: 'amount' }).fill('a lot');
   await expect(wishes).toContainText('Use little, half, whole, or a length such as 12 cm.');

@@ -22,7 +22,9 @@ export function BowChoices(props: PanelProps) {
       <h2 className="text-base">{noteLabel}</h2>
       {stroke ? <StrokeNow stroke={stroke} /> : <p className="text-soft">Nothing is bowed here.</p>}
       {bow.phrase && <PhraseQuestion {...bow} />}
-      {stroke?.kind === 'chord' && open && <Chord {...bow} stroke={stroke} />}
+      {stroke?.kind === 'chord' && open && (
+        <Chord {...bow} stroke={stroke} notes={stroke.noteIds.filter((id) => noteById(open.part, id)?.onset === stroke.onset).length} />
+      )}
       {items.map((choice, i) => (
         <Card key={choice.name} index={i} choices={choices} onTake={onTake} title={choice.name} taken={i === 0 && 'now'}>
           {i > 0 && (
@@ -83,12 +85,12 @@ function PhraseQuestion({ phrase, onWish }: BowPanelProps) {
   );
 }
 
-function Chord({ stroke, chordWay, onWish }: Omit<BowPanelProps, 'stroke'> & { stroke: Stroke }) {
+function Chord({ stroke, notes, chordWay, onWish }: Omit<BowPanelProps, 'stroke'> & { stroke: Stroke; notes: number }) {
   return (
     <fieldset className="rounded-xl border border-line px-3 py-2 text-[13px]">
       <legend className="px-1 font-bold">Chord</legend>
       {CHORD_WAYS.map((way: ChordWay) => {
-        const plan = chordPlan(stroke.noteIds.length, stroke.seconds, stroke.cm, way);
+        const plan = chordPlan(notes, stroke.seconds, stroke.cm, way);
         return (
           <label key={way} className="flex min-h-6 items-start gap-2">
             <input type="radio" name="chord" className="mt-1" checked={chordWay === way} onChange={() => onWish('chord-way', way)} />
@@ -107,7 +109,7 @@ function Chord({ stroke, chordWay, onWish }: Omit<BowPanelProps, 'stroke'> & { s
 /** Figures about the whole passage: the strings alone, and three over two. */
 function Aside({ bow, open, instrument, passageName }: PanelProps) {
   const { hemiolas, openStrings } = bow.aside!;
-  const names = openStrings.map(({ strings }) => strings.map((string) => stringName(instrument, string).replace(/ string$/, '')).join('+'));
+  const names = openStrings.map(({ strings }) => strings.map((string) => stringName(instrument, string)).join('+'));
   const label = (barIndex: number) => open?.part.bars[barIndex]?.label ?? '';
   return (
     <div className="grid gap-2 border-t border-line pt-2 text-[13px]">

@@ -10,9 +10,9 @@ export type WishFor = 'notes' | 'passage';
 export interface BowPanelProps {
   /** The stroke that the selected note lies in. */
   stroke: Stroke | null;
-  /** What is wished at the selected note itself, and of the passage. */
+  /** What is wished of the bow that the selected note lies in, and of the passage. */
   wished: Readonly<Record<WishFor, Wished>>;
-  /** How many notes are selected. */
+  /** How many bows are selected. */
   count: number;
   passageName: string;
   /** The selected note is the first of a printed slur. */

@@ -25,7 +25,7 @@ const FIELDS: readonly Field[] = [
   { kind: 'unequal', label: 'short notes', values: UNEQUAL_RATIOS, for: ['passage'] },
 ];
 
-/** Wishes for the bow at the selected notes or for the passage; the rest is planned around them. */
+/** Wishes for the selected bows or for the passage; the rest is planned around them. */
 export function BowWishes({ wished, count, passageName, slurBegins, onWish }: BowPanelProps) {
   const [target, setTarget] = useState<WishFor>('notes');
   const own = wished[target];
@@ -35,7 +35,7 @@ export function BowWishes({ wished, count, passageName, slurBegins, onWish }: Bo
       <div className="mb-1 flex flex-wrap gap-3 text-[13px]">
         <label className="flex min-h-6 items-center gap-1.5">
           <input type="radio" name="wish-for" checked={target === 'notes'} onChange={() => setTarget('notes')} />
-          {count > 1 ? `these ${count} notes` : 'this note'}
+          {count > 1 ? `these ${count} bows` : 'this bow'}
         </label>
         <label className="flex min-h-6 items-center gap-1.5">
           <input type="radio" name="wish-for" checked={target === 'passage'} onChange={() => setTarget('passage')} />

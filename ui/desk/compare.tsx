@@ -10,7 +10,7 @@ import type { Part } from '@/core/score/score';
 import type { BowingChoice } from '@/workers/analyst';
 import { capital, sentence } from './choice-card';
 import { giveBack, OVERLAY } from './dialogs';
-import { bowAt, PlayingStore } from './playing';
+import { bowAt, PlayingStore, strokeTimes } from './playing';
 
 interface Props {
   open: boolean;
@@ -180,13 +180,7 @@ function BowPicture({ strokes, differing, span, secondsAt }: PictureProps) {
   const x = (s: number) => 6 + ((WIDTH - 12) * (s - from)) / (to - from);
   const y = (place: number) => 8 + (HEIGHT - 16) * place;
   const timed = useMemo(
-    () =>
-      strokes.map((stroke, i) => {
-        const startS = secondsAt(stroke.onset);
-        const next = strokes[i + 1];
-        const endS = Math.min(startS + stroke.seconds * Math.max(1, stroke.strokes), next ? secondsAt(next.onset) : to);
-        return { startS, endS, fromX: startS, toX: endS, from: stroke.from, to: stroke.to, strokes: Math.max(1, stroke.strokes) };
-      }),
+    () => strokeTimes(strokes, secondsAt).map((time) => ({ ...time, endS: Math.min(time.endS, to), fromX: time.startS, toX: Math.min(time.endS, to) })),
     [strokes, secondsAt, to],
   );
   const at = seconds === null ? null : bowAt(timed, seconds);

@@ -2,6 +2,8 @@
  * How it feels: a place that moves through the music at tempo, without sound. One store for the Desk, so that only the lines
  * that move are drawn anew.
  */
+import type { Stroke } from '@/core/bow-arm/describe';
+
 export interface Playing {
   /** Seconds from the start of the part; null while nothing moves. */
   seconds: number | null;
@@ -56,6 +58,20 @@ export interface TimedStroke {
   to: number;
   /** There and back so often. */
   strokes: number;
+}
+
+/** When strokes sound: each until its length is over, or the next one begins. */
+export function strokeTimes(
+  strokes: readonly Stroke[],
+  secondsAt: (tick: number) => number,
+): Array<Pick<TimedStroke, 'startS' | 'endS' | 'from' | 'to' | 'strokes'>> {
+  return strokes.map((stroke, i) => {
+    const startS = secondsAt(stroke.onset);
+    const next = strokes[i + 1];
+    const times = Math.max(1, stroke.strokes);
+    const endS = Math.min(startS + stroke.seconds * times, next ? secondsAt(next.onset) : Infinity);
+    return { startS, endS, from: stroke.from, to: stroke.to, strokes: times };
+  });
 }
 
 /** Where the bow is at a time: on the page and on the stick; null before the first stroke of this row and after its last. */

@@ -39,9 +39,14 @@ export function useBowPanel({ analyst, conditions, part, marking, report, stroke
   const slurFrom = part?.slurs.find((slur) => slur.from === noteId)?.from ?? null;
   const phrase = useMemo(() => (report && part && focus ? phraseAround(report, part, focus) : null), [report, part, focus]);
   const inForce = useMemo(() => wishesFor(marking), [marking]);
+  // A wish belongs to a bow: it stands at the first note of it.
+  const bows = useMemo(
+    () => [...new Set(chosen.map((note) => strokes.find((each) => each.noteIds.includes(note.id))?.noteIds[0] ?? note.id))],
+    [chosen, strokes],
+  );
 
   function onWish(kind: BowWishKind, value: string | null, at: WishFor | string = 'notes') {
-    const targets = at === 'passage' ? [passageTarget] : at === 'notes' ? chosen.map((note) => note.id) : [at];
+    const targets = at === 'passage' ? [passageTarget] : at !== 'notes' ? [at] : kind === 'slur-is' ? [slurFrom ?? bows[0]!] : bows;
     const changes = targets.flatMap((target) => changeTo(marking, target, kind, value === null ? null : { value, origin: 'coach' }) ?? []);
     const words = value === null ? null : (wishInWords(kind, value) ?? `the slur is a ${value}`);
     if (changes.length) onChange(words === null ? 'Wish taken away' : `Wish: ${words}`, changes);
@@ -56,8 +61,8 @@ export function useBowPanel({ analyst, conditions, part, marking, report, stroke
 
   return {
     stroke,
-    wished: { notes: focus ? ownWishes(marking, focus.id) : {}, passage: ownWishes(marking, passageTarget) },
-    count: chosen.length,
+    wished: { notes: noteId ? ownWishes(marking, stroke?.noteIds[0] ?? noteId) : {}, passage: ownWishes(marking, passageTarget) },
+    count: bows.length,
     passageName: name,
     slurBegins: slurFrom !== null,
     phrase,

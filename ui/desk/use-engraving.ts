@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { isWordKind, splitKey, type Marking } from '@/core/marking/mark';
-import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
+import { problemOf, sendJson, whileWanted, type Problem } from '@/ui/kit/problem';
 import type { Engraving } from './types';
 
 /** What the picture depends on: notes for the player are drawn over it, not in it. */
@@ -46,7 +46,7 @@ export function useEngraving(
         const problem = await problemOf(response);
         if (abort.signal.aborted) return;
         setFailed({ problem, key });
-        if (response === null) retry = setTimeout(() => void ask(), RETRY_MS);
+        if (response === null) retry = setTimeout(() => void whileWanted(abort.signal, ask), RETRY_MS);
         return;
       }
       const engraving = (await response.json()) as Engraving;
@@ -55,7 +55,7 @@ export function useEngraving(
       setFailed(null);
       setShown({ engraving, key });
     };
-    void ask();
+    void whileWanted(abort.signal, ask);
     return () => {
       abort.abort();
       clearTimeout(retry);

@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Difference } from '@/core/editions/differences';
 import type { Marking } from '@/core/marking/mark';
-import { problemOf, sendJson } from '@/ui/kit/problem';
+import { problemOf, sendJson, whileWanted } from '@/ui/kit/problem';
 import type { Engraving } from '@/workers/server/engraver';
 
 interface Props {
@@ -66,7 +66,7 @@ function Side({ title, url, bar, missing, count, marking, differing, focused }: 
   const key = `${bar}`;
   useEffect(() => {
     const abort = new AbortController();
-    void (async () => {
+    void whileWanted(abort.signal, async () => {
       const widthPx = Math.max(240, Math.min(1200, Math.floor((box.current?.clientWidth ?? 760) - 24)));
       const range = { fromBar: Math.max(0, bar - AROUND), toBar: Math.min(count - 1, bar + AROUND), widthPx };
       const response = await sendJson('POST', url, marking ? { ...range, marking } : range, abort.signal);
@@ -79,7 +79,7 @@ function Side({ title, url, bar, missing, count, marking, differing, focused }: 
       if (abort.signal.aborted) return;
       setProblem(null);
       setShown({ engraving, key });
-    })();
+    });
     return () => abort.abort();
   }, [url, bar, count, marking, key]);
   return (

@@ -21,6 +21,15 @@ export async function problemOf(response: Response | null): Promise<Problem> {
 /** Browsers let this much go on being sent while a page is left. */
 const KEEP_ALIVE_BYTES = 48_000;
 
+/** Does what is still wanted; an answer that is cut off because nobody wants it any more is no error. */
+export async function whileWanted(signal: AbortSignal, work: () => Promise<void>): Promise<void> {
+  try {
+    await work();
+  } catch (error) {
+    if (!signal.aborted) throw error;
+  }
+}
+
 /** Sends JSON, to the end also when the page is left meanwhile; null where no answer came. */
 export async function sendJson(method: string, url: string, value: unknown, signal?: AbortSignal): Promise<Response | null> {
   const body = JSON.stringify(value);

@@ -2,7 +2,7 @@
 
 import { Dialog } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
-import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
+import { problemOf, sendJson, whileWanted, type Problem } from '@/ui/kit/problem';
 import type { TypedPassage as Typed } from '@/workers/server/tasks';
 
 interface Props {
@@ -59,7 +59,7 @@ export function TypedPassage({ open, onOpen, onDone }: Props) {
     if (!open) return;
     const abort = new AbortController();
     const timer = setTimeout(() => {
-      void (async () => {
+      void whileWanted(abort.signal, async () => {
         if (text.trim() === START.trim()) {
           setShown(null);
           return setProblem(null);
@@ -74,7 +74,7 @@ export function TypedPassage({ open, onOpen, onDone }: Props) {
           setShown(null);
           setProblem(await problemOf(response));
         }
-      })();
+      });
     }, 250);
     return () => {
       clearTimeout(timer);

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useSyncExternalStore } from 'react';
-import { bowAt, type PlayingStore, type TimedStroke } from '../playing';
+import { bowAt, strokeTimes, type PlayingStore, type TimedStroke } from '../playing';
 import { BOW_HEIGHT, bowY, type DrawnStroke } from './bow-track';
 
 interface Props {
@@ -27,19 +27,8 @@ export function BowMoving({ playing, strokes, secondsAt }: Props) {
   );
 }
 
-function timedStrokes(strokes: readonly DrawnStroke[], secondsAt: (tick: number) => number): TimedStroke[] {
-  return strokes.map(({ stroke, from, to }, i) => {
-    const startS = secondsAt(stroke.onset);
-    const next = strokes[i + 1];
-    const whole = startS + stroke.seconds * Math.max(1, stroke.strokes);
-    return {
-      startS,
-      endS: next ? Math.min(whole, secondsAt(next.stroke.onset)) : whole,
-      fromX: from,
-      toX: to,
-      from: stroke.from,
-      to: stroke.to,
-      strokes: Math.max(1, stroke.strokes),
-    };
-  });
-}
+const timedStrokes = (drawn: readonly DrawnStroke[], secondsAt: (tick: number) => number): TimedStroke[] =>
+  strokeTimes(
+    drawn.map(({ stroke }) => stroke),
+    secondsAt,
+  ).map((time, i) => ({ ...time, fromX: drawn[i]!.from, toX: drawn[i]!.to }));
