@@ -65,6 +65,11 @@ test('wishes: a part of the bow for the passage, a place for a note; wrong lengt
   await expect(wishes.getByRole('button', { name: 'Set' })).toBeDisabled();
   await wishes.getByRole('textbox', { name: 'amount' }).fill('9 cm');
   await wishes.getByRole('button', { name: 'Set' }).click();
+  // It belongs to the bow: it stands at the first note of it, and is shown for every note under it.
+  await expect(page.getByRole('button', { name: 'Undo: Wish: 9 cm of bow' })).toBeEnabled();
+  await expect(wishes.getByRole('textbox', { name: 'amount' })).toHaveValue('9 cm');
+  await score(page).focus();
+  await page.keyboard.press('ArrowLeft');
   await expect(status(page)).toContainText('9 cm of bow');
   await saved(page);
 });
