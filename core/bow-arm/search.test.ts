@@ -3,7 +3,6 @@ import { firstLine, makeScore } from '../testing/make';
 import { bowGraph, fingeringGraph, LIFT, ownBowSearch, shortest } from '../../tests/support/dijkstra';
 import { usualPlayer } from '../instruments/player';
 import { prepareFingering } from '../left-hand/fingering';
-import { DEFAULT_COSTS, STRATEGIES } from '../left-hand/costs';
 import { cheapestPath } from '../left-hand/search';
 import { weighingFor } from '../left-hand/transition';
 import { clockFor } from '../score/time';
@@ -43,7 +42,7 @@ describe('both searches find what a general-purpose shortest-path library finds 
       marking: {},
     });
     const stopped = grips.map((list) => list.filter((grip) => !grip.open));
-    const weighing = weighingFor(player, DEFAULT_COSTS, STRATEGIES[0]!);
+    const weighing = weighingFor(player);
     expect(cheapestPath({ grips: stopped, moments, weighing }).cost).toBeCloseTo(shortest(fingeringGraph(stopped, moments, weighing), LIFT), 6);
   });
 });

@@ -18,7 +18,7 @@ export function unplayableText(reason: Unplayable['reason'], pitches: string, in
     case 'above the fingerboard':
       return `${pitches} lies higher than this player goes on the ${instrument}.`;
     case 'no hand can hold it':
-      return `${pitches} together: no hand position holds all of it at once.`;
+      return `${pitches} together: no hand holds all of it at once on neighbouring strings.`;
     case 'the marks contradict':
       return `${pitches}: the marked finger cannot play it on the marked string.`;
   }

@@ -16,6 +16,8 @@ export interface Instrument {
   lengthMm: number;
   /** Highest stop in half steps that the fingerboard allows (from memory). */
   highestStop: number;
+  /** Half steps by which the lowest string goes on below the nut: the low-C extension of a bass has four. */
+  belowNut: number;
 }
 
 export const INSTRUMENT_KINDS = ['violin', 'viola', 'cello', 'bass'] as const satisfies readonly InstrumentKind[];
@@ -27,8 +29,22 @@ const TUNINGS: Readonly<Record<InstrumentKind, readonly string[]>> = {
   bass: ['E1', 'A1', 'D2', 'G2'],
 };
 
-/** A tone higher, for solo pieces (common practice). */
-const SOLO_BASS = ['F#1', 'B1', 'E2', 'A2'];
+/** Tunings that have a name besides the usual one, low to high (common practice). */
+export const NAMED_TUNINGS: Readonly<Record<InstrumentKind, Readonly<Record<string, readonly string[]>>>> = {
+  violin: {},
+  viola: {},
+  cello: { 'A string down': ['C2', 'G2', 'D3', 'G3'] },
+  bass: {
+    solo: ['F#1', 'B1', 'E2', 'A2'],
+    'low-B': ['B0', 'E1', 'A1', 'D2', 'G2'],
+    'low-C': ['C1', 'E1', 'A1', 'D2', 'G2'],
+    'high-C': ['E1', 'A1', 'D2', 'G2', 'C3'],
+    extension: ['E1', 'A1', 'D2', 'G2'],
+  },
+};
+
+/** From E down to C, along the scroll (common practice). */
+const EXTENSION_HALF_STEPS = 4;
 
 export const SIZES: Readonly<Record<InstrumentKind, Readonly<Record<string, number>>>> = {
   violin: { '4/4': 328, '7/8': 317, '3/4': 307, '1/2': 285, '1/4': 255, '1/8': 230, '1/10': 213, '1/16': 200 },
@@ -43,7 +59,7 @@ const HIGHEST_STOP: Readonly<Record<InstrumentKind, number>> = { violin: 28, vio
 
 /**
  * @param size a key of SIZES, or a length in mm ("330mm"); null takes the usual adult size
- * @param tuning "orchestral", "solo" (bass), or sounding pitches low to high: "E1,A1,D2,G2"
+ * @param tuning "orchestral", a name of NAMED_TUNINGS ("solo", "low-B", "extension"), or sounding pitches low to high: "E1,A1,D2,G2"
  */
 export function instrumentOf(kind: InstrumentKind, size: string | null = null, tuning: string | null = null): Result<Instrument> {
   const wanted = size ?? DEFAULT_SIZE[kind];
@@ -59,7 +75,14 @@ export function instrumentOf(kind: InstrumentKind, size: string | null = null, t
   }
   const strings = tuningOf(kind, tuning ?? 'orchestral');
   if (!strings.ok) return strings;
-  return good({ kind, size: wanted, strings: strings.value, lengthMm, highestStop: HIGHEST_STOP[kind] });
+  return good({
+    kind,
+    size: wanted,
+    strings: strings.value,
+    lengthMm,
+    highestStop: HIGHEST_STOP[kind],
+    belowNut: kind === 'bass' && tuning === 'extension' ? EXTENSION_HALF_STEPS : 0,
+  });
 }
 
 /** The usual adult instrument in its usual tuning. */
@@ -70,7 +93,7 @@ export function usualInstrument(kind: InstrumentKind): Instrument {
 }
 
 function tuningOf(kind: InstrumentKind, tuning: string): Result<Pitch[]> {
-  const names = tuning === 'orchestral' ? TUNINGS[kind] : tuning === 'solo' ? (kind === 'bass' ? SOLO_BASS : TUNINGS[kind]) : tuning.split(',');
+  const names = tuning === 'orchestral' ? TUNINGS[kind] : (NAMED_TUNINGS[kind][tuning] ?? (tuning === 'solo' ? TUNINGS[kind] : tuning.split(',')));
   const pitches = names.map((name) => parsePitch(name));
   const remedy = `Give the sounding pitches from low to high, such as ${TUNINGS[kind].join(',')}.`;
   if (pitches.some((pitch) => pitch === null)) return bad(`tuning "${tuning}"`, 'This is not a row of pitches.', remedy);

@@ -34,13 +34,24 @@ export interface Hand {
   limitMm: Spreads;
 }
 
-export interface Player {
+/** How a player was taught, where good players disagree. */
+export interface Technique {
+  /** Bass, low positions: 1-2-4 with a tone in the hand, or 1-2-3-4 with a minor third, the hand pivoting on the thumb. */
+  bassFingers: 'three' | 'four';
+  /** Lowest stop at which the thumb goes on the string, half steps above the open string. */
+  thumbFrom: number;
+}
+
+export interface Player extends Technique {
   name: string;
   instrument: Instrument;
   hand: Hand;
   level: Level;
   thumbPosition: boolean;
 }
+
+/** The thumb is brought over the edge where the neck meets the body, about a seventh above the open string (common practice). */
+export const USUAL_TECHNIQUE: Technique = { bassFingers: 'three', thumbFrom: 10 };
 
 /** Medium adult hand (from memory, unvalidated; editable). 51 to 53 are thumb to first, second, third finger. */
 const COMFORTABLE: Spreads = { 12: 58, 23: 42, 34: 42, 13: 92, 24: 80, 14: 110, 51: 90, 52: 115, 53: 140 };
@@ -52,6 +63,44 @@ export function handOf(size: HandSize): Hand {
   const scale = (spreads: Spreads): Spreads =>
     Object.fromEntries(Object.entries(spreads).map(([pair, mm]) => [pair, mm * FACTORS[size]])) as unknown as Spreads;
   return { name: size, comfortableMm: scale(COMFORTABLE), limitMm: scale(LIMIT) };
+}
+
+/** What was measured of a hand, in mm. */
+export interface MeasuredHand {
+  /** First to fourth finger on one string: where it is easy, and the most that goes without pain. */
+  comfortable: number;
+  greatest: number;
+  /** Pairs that were measured as well; the others follow from first to fourth. */
+  pairs?: Partial<Record<keyof Spreads, { comfortable: number; greatest: number }>> | undefined;
+}
+
+/**
+ * The hand of one person: the usual proportions, scaled to what was measured. Reach is arithmetic; a greatest spread below the
+ * comfortable one is taken for the comfortable one.
+ * @example first position, first finger down, the fourth comes to a fourth above it on a violin: 73 mm
+ */
+export function handMeasured({ comfortable, greatest, pairs = {} }: MeasuredHand): Hand {
+  const scaled = (usual: Spreads, measured: number, which: 'comfortable' | 'greatest'): Spreads =>
+    Object.fromEntries(
+      Object.entries(usual).map(([pair, mm]) => [pair, pairs[pair as unknown as keyof Spreads]?.[which] ?? (mm * measured) / usual[14]]),
+    ) as unknown as Spreads;
+  const comfortableMm = scaled(COMFORTABLE, comfortable, 'comfortable');
+  const most = scaled(LIMIT, Math.max(comfortable, greatest), 'greatest');
+  const limitMm = Object.fromEntries(
+    Object.entries(most).map(([pair, mm]) => [pair, Math.max(mm, comfortableMm[pair as unknown as keyof Spreads])]),
+  ) as unknown as Spreads;
+  return { name: 'measured', comfortableMm, limitMm };
+}
+
+/** The presets as if they had been measured: what the form starts from. */
+export const asMeasured = (hand: Hand): MeasuredHand => ({ comfortable: Math.round(hand.comfortableMm[14]), greatest: Math.round(hand.limitMm[14]) });
+
+/** Four fingers in a minor third on the bass: the hand turns on the thumb between neighbours, so the frame is wider than the hand (judgement). */
+const PIVOTING = 1.25;
+
+function pivoting(hand: Hand): Hand {
+  const wider = (spreads: Spreads): Spreads => Object.fromEntries(Object.entries(spreads).map(([pair, mm]) => [pair, mm * PIVOTING])) as unknown as Spreads;
+  return { name: hand.name, comfortableMm: wider(hand.comfortableMm), limitMm: wider(hand.limitMm) };
 }
 
 /** Comfortable and greatest spread in mm between two different fingers; null for an impossible pair. */
@@ -70,7 +119,14 @@ export function usualPlayer(kind: InstrumentKind): Player {
     hand: handOf('medium'),
     level: 'advanced',
     thumbPosition: kind === 'cello' || kind === 'bass',
+    ...USUAL_TECHNIQUE,
   };
+}
+
+/** The same player in the four-finger school of the bass (or out of it). */
+export function withBassFingers(player: Player, bassFingers: Technique['bassFingers']): Player {
+  if (player.bassFingers === bassFingers || player.instrument.kind !== 'bass') return { ...player, bassFingers };
+  return { ...player, bassFingers, hand: bassFingers === 'four' ? pivoting(player.hand) : player.hand };
 }
 
 /** A player as the database and the command line describe one. */
@@ -80,13 +136,28 @@ export interface PlayerDescription {
   size: string | null;
   tuning: string | null;
   hand: HandSize;
+  /** Stands instead of the preset where the hand was measured. */
+  measured?: MeasuredHand | null | undefined;
   level: Level;
   thumbPosition: boolean;
+  technique?: Partial<Technique> | undefined;
 }
 
-export function playerFrom({ name, instrument: kind, size, tuning, hand, level, thumbPosition }: PlayerDescription): Result<Player> {
+export function playerFrom(described: PlayerDescription): Result<Player> {
+  const { name, instrument: kind, size, tuning, hand, measured, level, thumbPosition, technique } = described;
   const instrument = instrumentOf(kind, size, tuning);
-  return instrument.ok ? good({ name, instrument: instrument.value, hand: handOf(hand), level, thumbPosition }) : instrument;
+  if (!instrument.ok) return instrument;
+  const { bassFingers, ...rest } = { ...USUAL_TECHNIQUE, ...technique };
+  const player: Player = {
+    name,
+    instrument: instrument.value,
+    hand: measured ? handMeasured(measured) : handOf(hand),
+    level,
+    thumbPosition,
+    ...USUAL_TECHNIQUE,
+    ...rest,
+  };
+  return good(withBassFingers(player, bassFingers));
 }
 
 /** Fingers as the headless door and the marks write them. */

@@ -33,6 +33,7 @@ export interface ArtificialGrip {
   open: boolean;
   togetherCost: number;
   string: number;
+  unlike: 0;
 }
 
 export const isArtificial = (notes: readonly Pick<Note, 'harmonic'>[]): boolean => notes.some((note) => note.harmonic === 'artificial');
@@ -91,6 +92,7 @@ export function artificialGrips(notes: readonly Note[], player: Player, costs: L
         open: false,
         togetherCost: costs.harmonic + (over > 0 ? costs.stretch * (1 + over / 10) : 0),
         string: stop.string,
+        unlike: 0,
       },
     ];
   });

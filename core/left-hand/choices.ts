@@ -1,7 +1,7 @@
 /** Every way to play one note, each with what it costs in its context: the rest of the passage planned around it. */
 import type { Note } from '../score/score';
-import { DEFAULT_COSTS, STRATEGIES, type Term } from './costs';
-import { explain, prepareFingering, type Fingering, type FingeringRequest } from './fingering';
+import { STRATEGIES, type Term } from './costs';
+import { explain, preferredBy, prepareFingering, type Fingering, type FingeringRequest } from './fingering';
 import { gripsFor } from './grip';
 import type { Place } from './places';
 import { cheapestPath } from './search';
@@ -27,8 +27,9 @@ export function choicesForNote(request: FingeringRequest, note: Note): NoteChoic
   const prepared = prepareFingering(request);
   const at = prepared.events.findIndex((event) => event.ids.includes(note.id));
   if (at < 0) return [];
-  const costs = request.costs ?? DEFAULT_COSTS;
-  const weighing = weighingFor(request.player, costs, STRATEGIES[0]!);
+  const preferred = preferredBy(request);
+  const { costs } = preferred;
+  const weighing = weighingFor(request.player, preferred);
   const { choice } = cheapestPath({ grips: prepared.grips, moments: prepared.moments, weighing });
   const from = Math.max(0, at - WINDOW * 2);
   const to = Math.min(prepared.events.length, at + WINDOW * 2 + 1);

@@ -49,6 +49,11 @@ export interface LeftHandCosts {
   stretch: number;
   beyondReach: number;
   doubleStop: number;
+  /** For a whole bar (or figure) that is fingered otherwise than the same music elsewhere. */
+  alike: number;
+  /** Each note above the position that the player shall stay in, and each half step of it. */
+  beyondPosition: number;
+  beyondPositionStep: number;
   longSeconds: number;
   quickSeconds: number;
   /** Seconds: at most this much is taken from the note before a shift. */
@@ -77,7 +82,7 @@ export const COST_TABLE: Readonly<Record<keyof LeftHandCosts, CostEntry>> = {
   landOn2: t(0.1),
   landOn3: t(0.2),
   landOn4: t(0.4),
-  slideSameLetter: t(0.6),
+  slideSameLetter: j(0.3),
   slideOtherLetter: t(1.1),
   crossing: t(0.12),
   leap: t(0.5),
@@ -108,6 +113,9 @@ export const COST_TABLE: Readonly<Record<keyof LeftHandCosts, CostEntry>> = {
   stretch: j(0.5),
   beyondReach: j(4),
   doubleStop: j(0.2),
+  alike: j(1.2),
+  beyondPosition: j(2),
+  beyondPositionStep: j(0.3, 'cost per half step'),
   longSeconds: j(1.2, 's'),
   quickSeconds: t(0.2, 's'),
   stolenSeconds: j(0.15, 's'),
@@ -120,12 +128,14 @@ export const DEFAULT_COSTS: LeftHandCosts = Object.fromEntries(
 /** The terms that every fingering is explained with. */
 export const TERMS = [
   'shift',
+  'long shift',
   'landing',
   'slide',
   'crossing',
   'leap',
   'hop',
   'weak finger',
+  'long fourth finger',
   'open string',
   'height',
   'extension',
@@ -134,6 +144,8 @@ export const TERMS = [
   'harmonic',
   'reach',
   'start',
+  'position',
+  'unlike',
 ] as const;
 export type Term = (typeof TERMS)[number];
 
@@ -149,9 +161,11 @@ export interface Strategy {
 
 export const STRATEGIES: readonly Strategy[] = [
   { name: 'balanced', aim: 'the easiest way on the whole', weights: {}, openBias: 0 },
-  { name: 'fewest shifts', aim: 'moves the hand as seldom as it can', weights: { shift: 2.6, landing: 1.5 }, openBias: 0 },
+  { name: 'fewest shifts', aim: 'moves the hand as seldom as it can', weights: { shift: 2.6, 'long shift': 2.6, landing: 1.5 }, openBias: 0 },
+  { name: 'small shifts', aim: 'goes up and down in small steps', weights: { 'long shift': 8, shift: 0.8 }, openBias: 0 },
   { name: 'stay low', aim: 'stays near the nut', weights: { height: 5, start: 8 }, openBias: -0.05 },
   { name: 'one colour', aim: 'keeps a line on one string', weights: { crossing: 7, leap: 2, hop: 1.5 }, openBias: 0.5 },
   { name: 'no open strings', aim: 'stops every note', weights: {}, openBias: 1.6 },
-  { name: 'no fourth finger', aim: 'keeps the fourth finger for where it is needed', weights: { 'weak finger': 9 }, openBias: 0 },
+  { name: 'no fourth finger on long notes', aim: 'gives long notes to a stronger finger', weights: { 'weak finger': 2, 'long fourth finger': 9 }, openBias: 0 },
+  { name: 'same pattern', aim: 'fingers the same music alike wherever it comes back', weights: { unlike: 8 }, openBias: 0 },
 ];

@@ -7,13 +7,16 @@ import type { Clock } from '../score/time';
 import { fingerName, THUMB, type Player } from '../instruments/player';
 import { fingerInForce, stringInForce, type Marking } from '../marking/mark';
 import { slurLinks } from '../marking/links';
-import { DEFAULT_COSTS, STRATEGIES, TERMS, type LeftHandCosts, type Strategy, type Term } from './costs';
-import { gripsFor, type Grip, type Lock } from './grip';
+import { STRATEGIES, TERMS, type LeftHandCosts, type Strategy, type Term } from './costs';
+import { detours } from './detours';
+import { alikeGroups, unlikeFingers, wishedAlike, type UnlikeFingers } from './alike';
+import { gripsFor, holdable, type Grip, type Lock } from './grip';
 import { momentsOf } from './moments';
+import { resolved, type HandPreferences, type Resolved } from './preferences';
 import type { Place } from './places';
 import { carriedBy, cheapestPath, type PathMemory } from './search';
 import { isShift, shiftBetween, type HeardWhere, type Shift } from './shift';
-import { moveCost, ownCost, shiftSeconds, startCost, termsRecord, weighingFor, type Carried, type Moment } from './transition';
+import { moveCost, ownCost, shiftSeconds, startCost, termsRecord, weighed, weighingFor, type Carried, type Moment } from './transition';
 
 export interface FingeringRequest {
   score: Pick<Score, 'ticksPerQuarter'>;
@@ -22,7 +25,9 @@ export interface FingeringRequest {
   player: Player;
   clock: Clock;
   marking: Marking;
-  costs?: LeftHandCosts;
+  /** Single constants of the model that were changed by name. */
+  costs?: LeftHandCosts | undefined;
+  preferences?: HandPreferences | undefined;
   /** How many alternatives at most. */
   alternatives?: number;
   /** Only this passage is returned, in ticks of the part; the end is not included. */
@@ -34,13 +39,15 @@ export interface FingeringMemory {
   settings: string;
   grips: Map<string, Grip[]>;
   path: PathMemory;
+  /** The last search with the same music asked to be fingered alike. */
+  alike: PathMemory;
 }
 
-export const newFingeringMemory = (): FingeringMemory => ({ settings: '', grips: new Map(), path: { kept: null } });
+export const newFingeringMemory = (): FingeringMemory => ({ settings: '', grips: new Map(), path: { kept: null }, alike: { kept: null } });
 
 /** Another player or other costs, and nothing is kept. */
 function memoryFor(request: FingeringRequest, memory: FingeringMemory): FingeringMemory {
-  const settings = JSON.stringify([request.player, request.costs ?? null]);
+  const settings = JSON.stringify([request.player, request.costs ?? null, request.preferences ?? null]);
   if (memory.settings !== settings) Object.assign(memory, newFingeringMemory(), { settings });
   return memory;
 }
@@ -71,13 +78,20 @@ export interface Fingering {
 export interface Unplayable {
   event: LineEvent;
   reason: 'below the lowest string' | 'above the fingerboard' | 'no hand can hold it' | 'the marks contradict';
+  /** The notes of a chord that are planned all the same. */
+  held: Note[];
 }
 
 export interface FingeringResult {
   alternatives: Fingering[];
+  /** Where the best way fingers the same music otherwise than elsewhere, and why. */
+  unlike: UnlikeFingers[];
   /** Events that have no grip at all, or none with the coach's marks; the rest is planned around them. */
   unplayable: Unplayable[];
 }
+
+/** The weights and constants that a request plans with. */
+export const preferredBy = ({ preferences, costs }: Pick<FingeringRequest, 'preferences' | 'costs'>): Resolved => resolved(preferences, costs);
 
 /** Everything about a line that does not depend on the strategy. */
 export interface Prepared {
@@ -90,7 +104,7 @@ export interface Prepared {
 
 export function prepareFingering(request: FingeringRequest, cache = new Map<string, Grip[]>()): Prepared {
   const { part, line, player, clock, marking } = request;
-  const costs = request.costs ?? DEFAULT_COSTS;
+  const { costs } = preferredBy(request);
   const allMoments = momentsOf(line, clock, slurLinks(part, line, marking));
   const prepared: Prepared = { events: [], eventIndex: [], grips: [], moments: [], unplayable: [] };
   const lockOf = (note: Note): Lock | undefined => lockFor(note, marking);
@@ -103,13 +117,19 @@ export function prepareFingering(request: FingeringRequest, cache = new Map<stri
       )
       .join(' ');
     let grips = kept(cache, key, () => gripsFor(event.notes, player, costs, lockOf));
+    let planned = event;
     if (grips.length === 0) {
-      const free = locks.some(Boolean) ? kept(cache, `${key} free`, () => gripsFor(event.notes, player, costs, () => undefined)) : [];
-      prepared.unplayable.push({ event, reason: free.length ? 'the marks contradict' : whyNot(event, player) });
-      grips = free;
+      grips = locks.some(Boolean) ? kept(cache, `${key} free`, () => gripsFor(event.notes, player, costs, () => undefined)) : [];
+      const contradict = grips.length > 0;
+      const held = contradict || event.notes.length < 2 ? null : holdable(event.notes, player, costs);
+      if (held) {
+        planned = { ...event, notes: held };
+        grips = kept(cache, `${key} held`, () => gripsFor(held, player, costs, () => undefined));
+      }
+      prepared.unplayable.push({ event, reason: contradict ? 'the marks contradict' : whyNot(event, player), held: held ?? [] });
     }
     if (grips.length === 0) return;
-    prepared.events.push(event);
+    prepared.events.push(planned);
     prepared.eventIndex.push(i);
     prepared.grips.push(grips);
     prepared.moments.push(allMoments[i]!);
@@ -132,7 +152,7 @@ function lockFor(note: Note, marking: Marking): Lock | undefined {
 
 function whyNot(event: LineEvent, player: Player): Unplayable['reason'] {
   const strings = player.instrument.strings.map(midiOf);
-  const lowest = Math.min(...strings);
+  const lowest = Math.min(...strings) - player.instrument.belowNut;
   const highest = Math.max(...strings) + player.instrument.highestStop;
   if (event.notes.some((note) => midiOf(note.pitch) < lowest)) return 'below the lowest string';
   if (event.notes.some((note) => midiOf(note.pitch) > highest)) return 'above the fingerboard';
@@ -148,80 +168,88 @@ const CONTEXT_AFTER = 4;
  * what lies around is held as the best fingering of the whole line has it, and only the passage is returned.
  */
 export function planFingering(request: FingeringRequest, memory = newFingeringMemory()): FingeringResult {
-  const { grips, path } = memoryFor(request, memory);
-  const whole = prepareFingering(request, grips);
-  return request.within ? planWithin(request, whole, request.within, path) : planAlternatives(request, whole, path);
+  const { grips, path, alike } = memoryFor(request, memory);
+  const plain = prepareFingering(request, grips);
+  if (plain.events.length === 0) return { alternatives: [], unlike: [], unplayable: unplayableIn(plain, request.within) };
+  const weighing = weighingFor(request.player, preferredBy(request));
+  const first = cheapestPath({ grips: plain.grips, moments: plain.moments, weighing }, path);
+  const groups = alikeGroups(request.part, request.line, plain);
+  const whole = wishedAlike(plain, groups, first.choice);
+  const best: Best =
+    whole === plain
+      ? { choice: first.choice, path }
+      : { choice: cheapestPath({ grips: whole.grips, moments: whole.moments, weighing }, alike).choice, path: alike };
+  const { choice } = best;
+  const unlike = whole === plain ? [] : unlikeFingers(plain, groups, choice, request.marking);
+  const inside = (barIndex: number) => {
+    const bar = request.part.bars[barIndex]!;
+    return !request.within || (bar.onset < request.within.to && bar.onset + bar.ticks > request.within.from);
+  };
+  const result = request.within ? planWithin(request, whole, choice, request.within) : planAlternatives(request, whole, best);
+  return { ...result, unlike: unlike.filter(({ barIndex }) => inside(barIndex)) };
 }
 
-function planWithin(request: FingeringRequest, whole: Prepared, within: TickRange, path: PathMemory): FingeringResult {
+const unplayableIn = ({ unplayable }: Prepared, within: TickRange | undefined): Unplayable[] =>
+  unplayable.filter(({ event }) => !within || (event.onset >= within.from && event.onset < within.to));
+
+type Planned = Omit<FingeringResult, 'unlike'>;
+
+function planWithin(request: FingeringRequest, whole: Prepared, choice: readonly number[], within: TickRange): Planned {
   const inside = (event: LineEvent) => event.onset >= within.from && event.onset < within.to;
   const first = whole.events.findIndex(inside);
-  const unplayable = whole.unplayable.filter(({ event }) => inside(event));
+  const unplayable = unplayableIn(whole, within);
   if (first < 0) return { alternatives: [], unplayable };
   let last = first;
   while (whole.events[last + 1] && inside(whole.events[last + 1]!)) last++;
-  const costs = request.costs ?? DEFAULT_COSTS;
-  const { choice } = cheapestPath({ grips: whole.grips, moments: whole.moments, weighing: weighingFor(request.player, costs, STRATEGIES[0]!) }, path);
   const from = Math.max(0, first - CONTEXT_BEFORE);
   const to = Math.min(whole.events.length, last + 1 + CONTEXT_AFTER);
+  const held = (at: number) => at < first || at > last;
   const slice: Prepared = {
     events: whole.events.slice(from, to),
     eventIndex: whole.eventIndex.slice(from, to),
-    grips: whole.grips.slice(from, to).map((grips, i) => (from + i < first || from + i > last ? [grips[choice[from + i]!]!] : grips)),
+    grips: whole.grips.slice(from, to).map((grips, i) => (held(from + i) ? [grips[choice[from + i]!]!] : grips)),
     moments: whole.moments.slice(from, to),
     unplayable,
   };
-  const result = planAlternatives(request, slice);
+  const result = planAlternatives(request, slice, null);
   const ids = new Set(whole.events.slice(first, last + 1).flatMap((event) => event.ids));
   return { unplayable, alternatives: result.alternatives.map((way) => ({ ...way, notes: way.notes.filter((note) => ids.has(note.id)) })) };
 }
 
-function planAlternatives(request: FingeringRequest, prepared: Prepared, path: PathMemory = { kept: null }): FingeringResult {
+/** Of the ways that are shown, this many at most are near neighbours of the best; the others differ in what they are after. */
+const NEIGHBOURS_SHOWN = 2;
+
+/** @param best the cheapest way, and the search that found it, where they are known already */
+function planAlternatives(request: FingeringRequest, prepared: Prepared, known: Best | null): Planned {
   const wanted = request.alternatives ?? 3;
-  const found: Fingering[] = [];
-  const seen = new Set<string>();
-  const take = (choice: number[], strategy: Strategy) => {
-    const key = choice.map((g, i) => placeKey(prepared.grips[i]![g]!)).join(' ');
-    if (seen.has(key)) return;
-    seen.add(key);
-    found.push(explain(request, prepared, choice, strategy));
-  };
-  const costs = request.costs ?? DEFAULT_COSTS;
-  for (const strategy of STRATEGIES) {
-    if (found.length > 0 && wanted === 1) break;
-    const weighing = weighingFor(request.player, costs, strategy);
-    const known = strategy === STRATEGIES[0] ? path : { kept: null };
-    take(cheapestPath({ grips: prepared.grips, moments: prepared.moments, weighing }, known).choice, strategy);
+  const { grips, moments, unplayable } = prepared;
+  const preferred = preferredBy(request);
+  const plain = weighingFor(request.player, preferred);
+  const path: PathMemory = known?.path ?? { kept: null };
+  const best = known?.choice ?? cheapestPath({ grips, moments, weighing: plain }, path).choice;
+  const first = explain(request, prepared, best, STRATEGIES[0]!);
+  if (wanted === 1) return { alternatives: [first], unplayable };
+  const seen = new Set([rowKey(prepared, best)]);
+  const isNew = (choice: readonly number[]) => !seen.has(rowKey(prepared, choice)) && seen.add(rowKey(prepared, choice));
+  const others: Fingering[] = [];
+  for (const strategy of STRATEGIES.slice(1)) {
+    const { choice } = cheapestPath({ grips, moments, weighing: weighingFor(request.player, preferred, strategy) });
+    if (isNew(choice)) others.push(explain(request, prepared, choice, strategy));
   }
-  if (found.length < wanted) addDetours(request, prepared, found[0], wanted, take);
-  const [best, ...rest] = found;
-  if (!best) return { alternatives: [], unplayable: prepared.unplayable };
-  rest.sort((a, b) => a.total - b.total);
-  return { alternatives: [best, ...rest].slice(0, wanted), unplayable: prepared.unplayable };
+  const near = detours(prepared, best, plain, path).filter(({ choice }) => isNew(choice));
+  const neighbours = Math.max(Math.min(NEIGHBOURS_SHOWN, wanted - 2), wanted - 1 - others.length);
+  for (const { choice, at } of near.slice(0, neighbours)) {
+    const aim = `another way to play bar ${barLabelOf(request.part, prepared.events[at]!.ids[0]!)}`;
+    others.push(explain(request, prepared, choice, { ...STRATEGIES[0]!, name: 'another way', aim }));
+  }
+  others.sort((a, b) => a.total - b.total);
+  return { alternatives: [first, ...others].slice(0, wanted), unplayable };
 }
 
-/** When strategies agree too often: forbid the best way's own places one by one, where it shifts first. */
-function addDetours(
-  request: FingeringRequest,
-  prepared: Prepared,
-  best: Fingering | undefined,
-  wanted: number,
-  take: (choice: number[], strategy: Strategy) => void,
-): void {
-  if (!best) return;
-  const weighing = weighingFor(request.player, request.costs ?? DEFAULT_COSTS, STRATEGIES[0]!);
-  const spots = best.notes
-    .filter((note) => note.shift)
-    .concat(best.notes)
-    .slice(0, wanted * 2);
-  for (const spot of spots) {
-    const at = prepared.eventIndex.indexOf(spot.event);
-    const grips = prepared.grips.map((list, i) => (i === at ? list.filter((grip) => !grip.places.some((place) => samePlace(place, spot.place))) : list));
-    if (grips[at]!.length === 0) continue;
-    const result = cheapestPath({ grips, moments: prepared.moments, weighing });
-    const choice = result.choice.map((g, i) => (i === at ? prepared.grips[i]!.indexOf(grips[i]![g]!) : g));
-    take(choice, { ...STRATEGIES[0]!, name: 'another way', aim: `another way to play bar ${barLabelOf(request.part, spot.id)}` });
-  }
+/** The cheapest way, and the search that found it. */
+interface Best {
+  choice: readonly number[];
+  path: PathMemory;
 }
 
 function barLabelOf(part: Part, noteId: string): string {
@@ -229,14 +257,16 @@ function barLabelOf(part: Part, noteId: string): string {
   return (note && part.bars[note.barIndex]?.label) ?? '?';
 }
 
-const placeKey = (grip: Grip): string => grip.places.map((place) => `${place.string}.${place.finger}.${place.stop}.${place.hand}`).join('+');
-const samePlace = (a: Place, b: Place): boolean => a.string === b.string && a.finger === b.finger && a.stop === b.stop && a.hand === b.hand;
+/** What a player would see written: two ways with the same fingers on the same strings are one. */
+const rowKey = ({ grips }: Prepared, choice: readonly number[]): string =>
+  choice.map((g, i) => grips[i]![g]!.places.map((place) => `${place.string}.${place.finger}.${place.stop}`).join('+')).join(' ');
 
-/** Costs a chosen row of grips with the plain weights and says what happens at each note. */
+/** Costs a chosen row of grips with the preferred weights and says what happens at each note. */
 export function explain(request: FingeringRequest, prepared: Prepared, choice: readonly number[], strategy: Strategy): Fingering {
   const { player } = request;
-  const costs = request.costs ?? DEFAULT_COSTS;
-  const weighing = weighingFor(player, costs, STRATEGIES[0]!);
+  const preferred = preferredBy(request);
+  const { costs } = preferred;
+  const weighing = weighingFor(player, preferred);
   const terms = new Float64Array(TERMS.length);
   const notes: FingeredNote[] = [];
   let carried: Carried | null = null;
@@ -260,9 +290,8 @@ export function explain(request: FingeringRequest, prepared: Prepared, choice: r
     last = grip;
   });
   findCovered(notes);
-  let total = 0;
-  for (const term of terms) total += term;
-  return { strategy: strategy.name, aim: strategy.aim, total: Math.round(total * 1000) / 1000, terms: termsRecord(terms), notes };
+  const total = Math.round(weighed(terms, weighing) * 1000) / 1000;
+  return { strategy: strategy.name, aim: strategy.aim, total, terms: termsRecord(terms, weighing), notes };
 }
 
 /** Heads of one event that belong to one of its notes (tied continuations). */
@@ -281,7 +310,7 @@ function shiftOf(carried: Carried, last: Grip, grip: Grip, moment: Moment, playe
 }
 
 /** Covered intervals reach over this many events in between. */
-const COVERED_REACH = 3;
+const COVERED_REACH = 5;
 
 /** One finger needed at the same stop on two neighbouring strings within the next few notes (not the fourth). */
 function findCovered(notes: FingeredNote[]): void {

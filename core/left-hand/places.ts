@@ -60,6 +60,7 @@ export function placesFor(note: Pick<Note, 'pitch' | 'harmonic'>, player: Player
       return;
     }
     if (stop === 0) places.push(openPlace(string, note.pitch));
+    if (stop < 0 && stop >= -instrument.belowNut && index === instrument.strings.length - 1) places.push(belowNutPlace(string, stop, note.pitch, player));
     if (stop > 0 && stop <= highestStop(player)) {
       places.push(...stoppedPlaces(string, stop, note.pitch, open, player, costs));
       if (stop === 12) places.push(...harmonicPlaces(string, open, midi, player, costs));
@@ -88,6 +89,13 @@ function openPlace(string: number, pitch: Pitch): Place {
     extensionCost: 0,
     letter: letterIndex(pitch),
   };
+}
+
+/** On the extension of a bass the lowest note is the string itself, the others are stopped by the first finger at the scroll. */
+function belowNutPlace(string: number, stop: number, pitch: Pitch, { instrument }: Player): Place {
+  const open = openPlace(string, pitch);
+  if (stop === -instrument.belowNut) return { ...open, stop };
+  return { ...open, stop, finger: 1, hand: stop, handMm: stopMm(instrument.lengthMm, stop), position: 'extension', shape: 'closed' };
 }
 
 function stoppedPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, player: Player, costs: PlaceCosts): Place[] {
@@ -216,7 +224,7 @@ interface ChromaticShape {
   extension: boolean;
 }
 
-/** Cello: closed and extended in the neck, 1-2-3 above it, thumb to 3 a fourth, the thumb not below the tenth stop (common practice). */
+/** Cello: closed and extended in the neck, 1-2-3 above it, thumb to 3 a fourth, the thumb not below where the player sets it first (common practice). */
 const CELLO_SHAPES: readonly ChromaticShape[] = [
   {
     shape: 'closed',
@@ -265,25 +273,41 @@ const CELLO_SHAPES: readonly ChromaticShape[] = [
       [2, 2],
       [3, 3],
     ],
-    from: 12,
+    from: 6,
     to: 29,
     extension: false,
   },
 ];
 
-/** Bass: 1-2-4 a tone in the neck, 1-2-3 from about VI, then thumb to 3 (common practice). */
-const BASS_SHAPES: readonly ChromaticShape[] = [
-  {
-    shape: 'closed',
-    offsets: [
-      [1, 0],
-      [2, 1],
-      [4, 2],
-    ],
-    from: 1,
-    to: 9,
-    extension: false,
-  },
+/** Bass, three-finger school: 1-2-4 a tone in the neck (common practice). */
+const THREE_FINGERS: ChromaticShape = {
+  shape: 'closed',
+  offsets: [
+    [1, 0],
+    [2, 1],
+    [4, 2],
+  ],
+  from: 1,
+  to: 9,
+  extension: false,
+};
+
+/** Bass, four-finger school: 1-2-3-4 a minor third, a finger for each half step (common practice). */
+const FOUR_FINGERS: ChromaticShape = {
+  shape: 'closed',
+  offsets: [
+    [1, 0],
+    [2, 1],
+    [3, 2],
+    [4, 3],
+  ],
+  from: 1,
+  to: 9,
+  extension: false,
+};
+
+/** Bass above the neck: 1-2-3 from about VI, then thumb to 3 (common practice). */
+const BASS_UPPER_SHAPES: readonly ChromaticShape[] = [
   {
     shape: 'upper',
     offsets: [
@@ -305,20 +329,28 @@ const BASS_SHAPES: readonly ChromaticShape[] = [
       [3, 2],
       [3, 3],
     ],
-    from: 12,
+    from: 6,
     to: 26,
     extension: false,
   },
 ];
 
+const BASS_SHAPES: Readonly<Record<Player['bassFingers'], readonly ChromaticShape[]>> = {
+  three: [THREE_FINGERS, ...BASS_UPPER_SHAPES],
+  four: [FOUR_FINGERS, ...BASS_UPPER_SHAPES],
+};
+
+const shapesOf = ({ instrument, bassFingers }: Player): readonly ChromaticShape[] => (instrument.kind === 'cello' ? CELLO_SHAPES : BASS_SHAPES[bassFingers]);
+
 function chromaticPlaces(string: number, stop: number, pitch: Pitch, player: Player, costs: PlaceCosts): Place[] {
   const { instrument } = player;
   const places: Place[] = [];
-  for (const shape of instrument.kind === 'cello' ? CELLO_SHAPES : BASS_SHAPES) {
+  for (const shape of shapesOf(player)) {
     if (shape.shape === 'thumb' && !player.thumbPosition) continue;
     for (const [finger, offset] of shape.offsets) {
       const hand = stop - offset;
       if (hand < shape.from || hand > shape.to) continue;
+      if (shape.shape === 'thumb' && hand - 2 < player.thumbFrom) continue;
       places.push({
         string,
         stop,

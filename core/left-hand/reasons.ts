@@ -5,12 +5,14 @@ import type { Term } from './costs';
 
 const MORE: Readonly<Record<Term, string>> = {
   shift: 'more or harder shifts',
+  'long shift': 'a long or hurried shift',
   landing: 'a shift that lands on a weaker finger',
   slide: 'a finger that slides',
   crossing: 'more string changes',
   leap: 'a leap over a string',
   hop: 'a finger that hops across to the next string',
   'weak finger': 'more work for the fourth finger',
+  'long fourth finger': 'the fourth finger on a long note',
   'open string': 'an open string where a stopped one sings',
   height: 'higher on a lower string',
   extension: 'an extension',
@@ -19,16 +21,20 @@ const MORE: Readonly<Record<Term, string>> = {
   harmonic: 'a harmonic',
   reach: 'a stretch',
   start: 'a cold start higher up',
+  position: 'notes out of the position',
+  unlike: 'the same music fingered in two ways',
 };
 
 const LESS: Readonly<Record<Term, string>> = {
   shift: 'fewer or easier shifts',
+  'long shift': 'shorter or calmer shifts',
   landing: 'better landings',
   slide: 'no slide',
   crossing: 'fewer string changes',
   leap: 'no leap over a string',
   hop: 'no hop',
   'weak finger': 'spares the fourth finger',
+  'long fourth finger': 'a stronger finger on the long notes',
   'open string': 'open strings where they ring',
   height: 'stays lower',
   extension: 'no extension',
@@ -37,6 +43,8 @@ const LESS: Readonly<Record<Term, string>> = {
   harmonic: 'no harmonic',
   reach: 'less stretch',
   start: 'an easier start',
+  position: 'stays in the position',
+  unlike: 'the same music fingered alike',
 };
 
 /** Differences below this are not worth a word. */

@@ -5,7 +5,7 @@ import { clockFor } from '../score/time';
 import { pitchName, spelled } from '../score/pitch';
 import type { InstrumentKind } from '../score/score';
 import { choicesForNote } from './choices';
-import { DEFAULT_COSTS, STRATEGIES } from './costs';
+import { STRATEGIES } from './costs';
 import { explain, guideNoteName, marksWorthWriting, planFingering, prepareFingering, type FingeringRequest } from './fingering';
 import { fingerPart } from './part';
 import { costsMore, fingeringNumbers } from './reasons';
@@ -21,7 +21,7 @@ function request(kind: InstrumentKind, music: string, options: Parameters<typeof
 /** Every path, one by one: the definition of the cheapest. */
 function bruteForce(asked: FingeringRequest): number {
   const { grips, moments } = prepareFingering(asked);
-  const weighing = weighingFor(asked.player, DEFAULT_COSTS, STRATEGIES[0]!);
+  const weighing = weighingFor(asked.player);
   let best = Infinity;
   const walk = (i: number, cost: number, last: number, carried: Carried | null): void => {
     if (i === grips.length) {
@@ -54,7 +54,7 @@ describe('the search is exact', () => {
         const music = notes.map(({ midi, length, rest }) => `${pitchName(spelled(midi))}${length}${rest ? ' r/0.5' : ''}`).join(' ');
         const asked = request(kind, music);
         const { grips, moments } = prepareFingering(asked);
-        const { cost } = cheapestPath({ grips, moments, weighing: weighingFor(asked.player, DEFAULT_COSTS, STRATEGIES[0]!) });
+        const { cost } = cheapestPath({ grips, moments, weighing: weighingFor(asked.player) });
         expect(cost).toBeCloseTo(bruteForce(asked), 9);
       }),
       { numRuns: 40 },
@@ -63,7 +63,7 @@ describe('the search is exact', () => {
   test('a total is the sum of its terms', () => {
     const asked = request('violin', 'A4 E5 (B5 D6) C6 r A5 G4 D4', { length: 0.5 });
     const prepared = prepareFingering(asked);
-    const weighing = weighingFor(asked.player, DEFAULT_COSTS, STRATEGIES[0]!);
+    const weighing = weighingFor(asked.player);
     const { choice, cost } = cheapestPath({ ...prepared, weighing });
     const way = explain(asked, prepared, choice, STRATEGIES[0]!);
     expect(way.total).toBeCloseTo(cost, 3);

@@ -5,6 +5,7 @@
 import { centsPerMm, stopMm } from '../instruments/geometry';
 import { spreadMm, THUMB, type Player } from '../instruments/player';
 import { TERMS, type LeftHandCosts, type Strategy, type Term } from './costs';
+import { resolved, type Resolved } from './preferences';
 import type { Grip } from './grip';
 import type { Place } from './places';
 import { difficultyBits, isShift, targetWidthMm } from './shift';
@@ -33,7 +34,9 @@ export interface Weighing {
   /** Weight per term, in the order of TERMS. */
   weights: Float64Array;
   openBias: number;
-  /** Tables by whole stop: mm from the nut, width of ±10 cents in mm, cents per mm. */
+  /** Above this place of the first finger each note costs more; null where there is no such limit. */
+  stayBelow: number | null;
+  /** Tables by whole stop, counted from LOWEST_STOP: mm from the nut, width of ±10 cents in mm, cents per mm. */
   mm: Float64Array;
   widthMm: Float64Array;
   centsPerMm: Float64Array;
@@ -44,12 +47,14 @@ export interface Weighing {
 
 const INDEX = Object.fromEntries(TERMS.map((term, i) => [term, i])) as Record<Term, number>;
 const SHIFT = INDEX.shift,
+  LONG_SHIFT = INDEX['long shift'],
   LANDING = INDEX.landing,
   SLIDE = INDEX.slide,
   CROSSING = INDEX.crossing,
   LEAP = INDEX.leap,
   HOP = INDEX.hop,
   WEAK = INDEX['weak finger'],
+  LONG_FOURTH = INDEX['long fourth finger'],
   OPEN = INDEX['open string'],
   HEIGHT = INDEX.height,
   EXTENSION = INDEX.extension,
@@ -57,14 +62,17 @@ const SHIFT = INDEX.shift,
   THUMB_TERM = INDEX.thumb,
   HARMONIC = INDEX.harmonic,
   REACH = INDEX.reach,
-  START = INDEX.start;
+  START = INDEX.start,
+  POSITION = INDEX.position,
+  UNLIKE = INDEX.unlike;
 
 /** A rest shorter than this does not hide a shift. */
 const HIDING_REST_S = 0.08;
 
-export function weighingFor(player: Player, costs: LeftHandCosts, strategy: Strategy): Weighing {
+/** @param strategy multiplies the preferred weights; none are the plain ones */
+export function weighingFor(player: Player, preferred: Resolved = resolved(), strategy: Pick<Strategy, 'weights' | 'openBias'> | null = null): Weighing {
   const lengthMm = player.instrument.lengthMm;
-  const byStop = (value: (stop: number) => number) => Float64Array.from({ length: STOPS }, (_, stop) => value(stop));
+  const byStop = (value: (stop: number) => number) => Float64Array.from({ length: STOPS }, (_, i) => value(i + LOWEST_STOP));
   const byPair = (value: (pair: { comfortable: number; limit: number }) => number) =>
     Float64Array.from({ length: 36 }, (_, i) => {
       const low = Math.floor(i / 6);
@@ -74,9 +82,10 @@ export function weighingFor(player: Player, costs: LeftHandCosts, strategy: Stra
     });
   return {
     player,
-    costs,
-    openBias: strategy.openBias,
-    weights: Float64Array.from(TERMS, (term) => strategy.weights[term] ?? 1),
+    costs: preferred.costs,
+    openBias: preferred.openBias + (strategy?.openBias ?? 0),
+    stayBelow: preferred.stayBelow,
+    weights: preferred.weights.map((weight, i) => weight * (strategy?.weights[TERMS[i]!] ?? 1)),
     mm: byStop((stop) => stopMm(lengthMm, stop)),
     widthMm: byStop((stop) => targetWidthMm(lengthMm, stop)),
     centsPerMm: byStop((stop) => centsPerMm(lengthMm, stop)),
@@ -85,8 +94,9 @@ export function weighingFor(player: Player, costs: LeftHandCosts, strategy: Stra
   };
 }
 
-/** More stops than any fingerboard has. */
-const STOPS = 64;
+/** More stops than any fingerboard has; below 0 lies the extension of a bass. */
+const STOPS = 72;
+const LOWEST_STOP = -8;
 
 const scratch = new Float64Array(TERMS.length);
 
@@ -106,11 +116,17 @@ export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: F
     into[HEIGHT]! += (place.string === 1 ? costs.heightTopString : costs.height) * over * over;
     into[EXTENSION]! += place.extensionCost;
     into[FRAME]! += place.frameCost;
-    if (place.finger === 4) into[WEAK]! += costs.fourthFinger + costs.fourthFingerLong * long;
+    if (place.finger === 4) {
+      into[WEAK]! += costs.fourthFinger;
+      into[LONG_FOURTH]! += costs.fourthFingerLong * long;
+    }
+    if (weighing.stayBelow !== null && place.hand! > weighing.stayBelow)
+      into[POSITION]! += costs.beyondPosition + costs.beyondPositionStep * (place.hand! - weighing.stayBelow);
     if (place.shape === 'thumb') into[THUMB_TERM]! += costs.thumb;
     if (place.harmonic !== null) into[HARMONIC]! += costs.harmonic;
   }
   into[REACH]! += grip.togetherCost;
+  into[UNLIKE]! += costs.alike * grip.unlike;
   return terms ? 0 : weighed(into, weighing);
 }
 
@@ -149,6 +165,7 @@ function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighi
   const sameFinger = old.finger === target.finger;
   if (sameFinger && old.string === target.string && Math.abs(old.stop - target.stop) === 1 && !acrossOpen) {
     into[SLIDE]! += old.letter === target.letter ? costs.slideSameLetter : costs.slideOtherLetter;
+    if (old.letter !== target.letter) into[LANDING]! += landing(target, costs);
   } else if (isShift(old, target)) {
     shiftTerms(old, target, acrossOpen, carried, moment, weighing, into);
   } else {
@@ -171,19 +188,22 @@ function shiftTerms(old: Place, target: Place, acrossOpen: boolean, carried: Car
   const { costs } = weighing;
   const distance = Math.abs(old.handMm - target.handMm);
   const time = shiftSeconds(carried, moment, costs);
-  const bits = difficultyBits(distance, weighing.widthMm[target.stop]!);
+  const bits = difficultyBits(distance, weighing.widthMm[target.stop - LOWEST_STOP]!);
   const inRest = moment.restBeforeS >= HIDING_REST_S;
   const base = inRest ? costs.shiftInRest : acrossOpen ? costs.shiftAcrossOpen : costs.shiftHeard;
-  const spread = costs.landingSpread * (distance / time) * weighing.centsPerMm[target.stop]!;
+  const spread = costs.landingSpread * (distance / time) * weighing.centsPerMm[target.stop - LOWEST_STOP]!;
   into[SHIFT]! +=
     base +
     costs.shiftDifficulty * bits * clamp((costs.secondsPerBit * bits) / time, 0.25, 3) +
-    costs.landingRisk * Math.min(9, (spread / 15) ** 2) +
     (moment.slurredFromLast && !acrossOpen ? costs.shiftInSlur : 0) -
     (old.finger === target.finger && old.string === target.string && !inRest ? costs.sameFingerRelief : 0);
-  if (target.harmonic === null)
-    into[LANDING]! += target.finger === 2 ? costs.landOn2 : target.finger === 3 ? costs.landOn3 : target.finger === 4 ? costs.landOn4 : 0;
+  into[LONG_SHIFT]! += costs.landingRisk * Math.min(9, (spread / 15) ** 2);
+  if (target.harmonic === null) into[LANDING]! += landing(target, costs);
 }
+
+/** A weak finger finds a new place less surely. */
+const landing = ({ finger }: Place, costs: LeftHandCosts): number =>
+  finger === 2 ? costs.landOn2 : finger === 3 ? costs.landOn3 : finger === 4 ? costs.landOn4 : 0;
 
 /** Free time of a shift: silence and open strings since the last stopped note, plus what may be stolen from it. */
 export function shiftSeconds(carried: Carried, moment: Moment, costs: LeftHandCosts): number {
@@ -199,7 +219,7 @@ function reachTerm(a: Place, b: Place, weighing: Weighing, into: Float64Array): 
   if (a.finger === b.finger) return;
   const pair = a.finger * 6 + b.finger;
   const comfortable = weighing.comfortableMm[pair]!;
-  const distance = Math.abs(weighing.mm[a.stop]! - weighing.mm[b.stop]!);
+  const distance = Math.abs(weighing.mm[a.stop - LOWEST_STOP]! - weighing.mm[b.stop - LOWEST_STOP]!);
   if (distance <= comfortable) return;
   const limit = weighing.limitMm[pair]!;
   into[REACH]! += distance > limit ? weighing.costs.beyondReach : (weighing.costs.stretch * (distance - comfortable)) / (limit - comfortable);
@@ -217,10 +237,12 @@ function clamp(value: number, low: number, high: number): number {
   return value < low ? low : value > high ? high : value;
 }
 
-export function termsRecord(terms: Float64Array): Partial<Record<Term, number>> {
+/** Terms as they count, that is with their weights. */
+export function termsRecord(terms: Float64Array, weighing: Weighing): Partial<Record<Term, number>> {
   const record: Partial<Record<Term, number>> = {};
   TERMS.forEach((term, i) => {
-    if (Math.abs(terms[i]!) > 1e-9) record[term] = Math.round(terms[i]! * 1000) / 1000;
+    const value = terms[i]! * weighing.weights[i]!;
+    if (Math.abs(value) > 1e-9) record[term] = Math.round(value * 1000) / 1000;
   });
   return record;
 }

@@ -9,7 +9,6 @@ import { automaticPassages } from '../../core/score/passages';
 import { clockFor } from '../../core/score/time';
 import { readMusicXml } from '../../core/formats/musicxml/read';
 import { usualPlayer } from '../../core/instruments/player';
-import { DEFAULT_COSTS, STRATEGIES } from '../../core/left-hand/costs';
 import { newFingeringMemory, planFingering, prepareFingering } from '../../core/left-hand/fingering';
 import { cheapestPath } from '../../core/left-hand/search';
 import { weighingFor } from '../../core/left-hand/transition';
@@ -103,7 +102,7 @@ const clock = clockFor(made.part, made.score.ticksPerQuarter, null);
 const request = { score: made.score, part: made.part, line: firstLine(made.part), player, clock, marking: {} };
 const { grips, moments } = prepareFingering(request);
 const stopped = grips.map((list) => list.filter((grip) => !grip.open));
-const weighing = weighingFor(player, DEFAULT_COSTS, STRATEGIES[0]!);
+const weighing = weighingFor(player);
 const graph = fingeringGraph(stopped, moments, weighing);
 report(
   'fingering search, 1,000 notes',

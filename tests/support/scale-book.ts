@@ -43,6 +43,9 @@ const VIOLIN: readonly Row[] = [
   ['F major arpeggio', -1, 'F4 A4 C5 F5', '2 02 1'],
   ['E minor arpeggio', 1, 'E4 G4 B4 E5', '13 1 0'],
   ['D minor arpeggio', -1, 'D4 F4 A4 D5', '02 03'],
+  ['C minor, melodic', -3, 'C4 D4 Eb4 F4 G4 A4 B4 C5', '3 0123 012'],
+  ['B minor, natural, from the G string', 2, 'B3 C#4 D4 E4 F#4 G4 A4 B4', '23 0123 01'],
+  ['E major arpeggio', 4, 'E4 G#4 B4 E5', '13 1 0'],
 ];
 
 const CELLO: readonly Row[] = [
@@ -63,6 +66,10 @@ const CELLO: readonly Row[] = [
   ['D minor arpeggio', -1, 'D3 F3 A3 D4', '02 04'],
   ['G minor arpeggio', -2, 'G2 Bb2 D3 G3', '02 04'],
   ['A minor arpeggio', 0, 'A2 C3 E3 A3', '14 1 0'],
+  ['C major, three octaves', 0, 'C2 D2 E2 F2 G2 A2 B2 C3 D3 E3 F3 G3 A3 B3 C4 D4 E4 F4 G4 A4 B4 C5', '0134 0134 0124 0124 124 123'],
+  ['A major, extended', 3, 'A2 B2 C#3 D3 E3 F#3 G#3 A3', '124 0124 0'],
+  ['E-flat major, extended back', -3, 'Eb2 F2 G2 Ab2 Bb2 C3 D3 Eb3', '24 0124 01'],
+  ['E minor, natural', 1, 'E2 F#2 G2 A2 B2 C3 D3 E3', '24 0134 01'],
 ];
 
 const BASS: readonly Row[] = [
@@ -79,6 +86,29 @@ const BASS: readonly Row[] = [
   ['F major arpeggio', -1, 'F1 A1 C2 F2', '1 04 4'],
   ['B-flat major arpeggio', -2, 'Bb1 D2 F2 Bb2', '1 04 4'],
 ];
+
+/** Chromatic lines in both schools, rising (from memory: the sliding fingers of older methods, a finger for each half step of newer ones). */
+export const CHROMATIC_BOOK: ReadonlyArray<{ kind: InstrumentKind; school: 'sliding' | 'finger each'; music: string; fingers: string }> = [
+  { kind: 'violin', school: 'sliding', music: 'G3 G#3 A3 A#3 B3 C4 C#4 D4 D#4 E4 F4 F#4 G4 G#4 A4', fingers: '0112233 0112233 0' },
+  { kind: 'violin', school: 'finger each', music: 'G3 G#3 A3 A#3 B3 C4 C#4 D4', fingers: '0123123 0' },
+  { kind: 'viola', school: 'sliding', music: 'C3 C#3 D3 D#3 E3 F3 F#3 G3 G#3 A3 A#3 B3 C4 C#4 D4', fingers: '0112233 0112233 0' },
+  { kind: 'viola', school: 'finger each', music: 'C3 C#3 D3 D#3 E3 F3 F#3 G3', fingers: '0123123 0' },
+  { kind: 'cello', school: 'finger each', music: 'C2 C#2 D2 D#2 E2 F2 F#2 G2 G#2 A2 A#2 B2 C3 C#3 D3', fingers: '0123123 0123123 0' },
+];
+
+/**
+ * Finger charts of the first (and half) position: stop above the open string → fingers, the first one the plain one
+ * (common practice: domain facts 3 to 6 and 11).
+ */
+export const FINGER_CHARTS: Readonly<Record<InstrumentKind, Readonly<Record<number, string>>>> = {
+  violin: { 1: '1', 2: '1', 3: '2', 4: '2', 5: '3', 6: '3', 7: '4' },
+  viola: { 1: '1', 2: '1', 3: '2', 4: '2', 5: '3', 6: '3', 7: '4' },
+  cello: { 1: '1', 2: '1', 3: '2', 4: '3', 5: '4' },
+  bass: { 1: '1', 2: '1', 3: '2', 4: '4' },
+};
+
+/** Bass, four-finger school: a finger for each half step from the first finger a tone above the open string (common practice). */
+export const FOUR_FINGER_CHART: Readonly<Record<number, string>> = { 2: '1', 3: '2', 4: '3', 5: '4' };
 
 const rowsOf = (kind: InstrumentKind, rows: readonly Row[]): BookScale[] =>
   rows.map(([name, fifths, music, fingers]) => ({ name: `${kind}: ${name}`, kind, fifths, music, fingers: fingers.replace(/ /g, '') }));

@@ -1,0 +1,78 @@
+import { firstLine, makeScore, type MakeOptions } from '../testing/make';
+import { clockFor } from '../score/time';
+import type { InstrumentKind } from '../score/score';
+import { usualPlayer } from '../instruments/player';
+import { TERMS } from './costs';
+import { planFingering, type Fingering } from './fingering';
+import { handPreferencesShape, PRESETS, PRESET_TABLE, resolved, USUAL_PREFERENCES, weighable, WEIGHT_WORDS, type HandPreferences } from './preferences';
+
+function best(kind: InstrumentKind, music: string, preferences: Partial<HandPreferences>, options: MakeOptions = {}): Fingering {
+  const { score, part } = makeScore(kind, music, { length: 0.5, ...options });
+  const request = { score, part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, score.ticksPerQuarter, null), marking: {} };
+  return planFingering({ ...request, alternatives: 1, preferences: { ...USUAL_PREFERENCES, ...preferences } }).alternatives[0]!;
+}
+const opens = (way: Fingering) => way.notes.filter(({ place }) => place.finger === 0).length;
+const highest = (way: Fingering) => Math.max(...way.notes.map(({ place }) => place.hand ?? 0));
+const stringChanges = (way: Fingering) => way.notes.filter(({ place }, i) => i > 0 && place.string !== way.notes[i - 1]!.place.string).length;
+
+const TUNE = 'A4 B4 C#5 D5 E5 F#5 G#5 A5 B5 A5 G#5 F#5 E5 D5 C#5 B4';
+
+describe('presets', () => {
+  test('a first-position class stays in first position where the notes are there, and goes on where they are not', () => {
+    expect(highest(best('violin', TUNE, { preset: 'first position' }, { fifths: 3 }))).toBeLessThanOrEqual(2);
+    const high = best('violin', `${TUNE} D6 E6`, { preset: 'first position' }, { fifths: 3 });
+    expect(high.notes).toHaveLength(18);
+    expect(high.terms.position).toBeGreaterThan(0);
+  });
+  test('a singing line stays on its string and stops its notes', () => {
+    const line = 'D5/2 E5/2 F5/2 E5/2 D5/2 C5/2';
+    const [usual, singing] = [best('violin', line, {}), best('violin', line, { preset: 'singing' })];
+    expect(stringChanges(singing)).toBeLessThanOrEqual(stringChanges(usual));
+    expect(opens(singing)).toBe(0);
+  });
+  test('historical: lower than a singing line, with open strings', () => {
+    const line = 'D5 E5 F5 G5 A5 G5 F5 E5 D5/2';
+    const [old, singing] = [best('violin', line, { preset: 'historical' }), best('violin', line, { preset: 'singing' })];
+    expect(highest(old)).toBeLessThanOrEqual(highest(singing));
+    expect(opens(old)).toBeGreaterThanOrEqual(opens(singing));
+  });
+  test('orchestral: no more shifts than the usual way', () => {
+    const run = 'G4 A4 B4 C5 D5 E5 F#5 G5 A5 B5 C6 D6 C6 B5 A5 G5';
+    const shifts = (way: Fingering) => way.notes.filter((note) => note.shift).length;
+    expect(shifts(best('violin', run, { preset: 'orchestral' }, { fifths: 1 }))).toBeLessThanOrEqual(shifts(best('violin', run, {}, { fifths: 1 })));
+  });
+  test('each has an aim in words', () => {
+    for (const preset of PRESETS) expect(PRESET_TABLE[preset].aim.length).toBeGreaterThan(15);
+  });
+});
+
+describe('schools', () => {
+  test('open string or fourth finger is one setting', () => {
+    expect(opens(best('violin', TUNE, { openStrings: 'stopped' }, { fifths: 3 }))).toBe(0);
+    expect(opens(best('violin', 'G4 A4 B4 A4 G4', { openStrings: 'open' }, { fifths: 1, length: 2 }))).toBe(2);
+  });
+  test('slides that are wanted make a shift in a slur cheaper', () => {
+    const heard = resolved({ ...USUAL_PREFERENCES, slides: 'wanted' }).costs.shiftInSlur;
+    expect(heard).toBeLessThan(resolved().costs.shiftInSlur);
+  });
+});
+
+describe('weights', () => {
+  test("the coach's own weight stands over the preset's", () => {
+    const weight = (preferences: Partial<HandPreferences>) => resolved({ ...USUAL_PREFERENCES, ...preferences }).weights[TERMS.indexOf('crossing')];
+    expect([weight({}), weight({ preset: 'singing' }), weight({ preset: 'singing', weights: { crossing: 0.5 } })]).toEqual([1, 3.5, 0.5]);
+  });
+  test('shifts weighed ten times as much are made less often', () => {
+    const run = 'G4 A4 B4 C5 D5 E5 F#5 G5 A5 B5 C6 D6 C6 B5 A5 G5';
+    const mm = (way: Fingering) => way.notes.reduce((sum, note) => sum + (note.shift?.mm ?? 0), 0);
+    expect(mm(best('violin', run, { weights: { shift: 10, 'long shift': 10 } }, { fifths: 1 }))).toBeLessThanOrEqual(
+      mm(best('violin', run, {}, { fifths: 1 })),
+    );
+  });
+  test('every weight can be said in words, the thumb only where there is one; nonsense is refused', () => {
+    for (const [term] of WEIGHT_WORDS) expect(TERMS).toContain(term);
+    expect(weighable('violin').length).toBe(weighable('cello').length - 1);
+    expect(handPreferencesShape.safeParse({ ...USUAL_PREFERENCES, weights: { shift: -3 } }).success).toBe(false);
+    expect(handPreferencesShape.safeParse({ ...USUAL_PREFERENCES, preset: 'magic' }).success).toBe(false);
+  });
+});
