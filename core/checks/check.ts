@@ -12,6 +12,7 @@ import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
 import { newFingeringMemory, planFingering, type Fingering, type FingeringMemory, type Unplayable } from '../left-hand/fingering';
 import { newBowMemory, planBowing, type BowMemory } from '../bow-arm/bowing';
+import type { HandPreferences } from '../left-hand/preferences';
 import { stringsOf } from '../left-hand/strings';
 import type { Bowing } from '../bow-arm/describe';
 import { bowFindings } from './bow';
@@ -19,7 +20,7 @@ import { handFindings } from './hand';
 import { ornamentFindings } from './ornaments';
 import type { Finding, TempoLimit } from './finding';
 import { FASTEST_TEMPO } from './tables';
-import { unplayableText } from './words';
+import { heldText, unplayableText } from './words';
 
 export interface CheckRequest {
   score: Pick<Score, 'ticksPerQuarter'>;
@@ -29,6 +30,8 @@ export interface CheckRequest {
   /** Quarters per minute at the first tempo mark; null takes the printed tempo. */
   tempo: number | null;
   passages: readonly Passage[];
+  /** How the left hand likes to play; the usual way otherwise. */
+  preferences?: HandPreferences | undefined;
   /** Which line of a divided part the bow plan is for; the first otherwise. */
   line?: number;
   /** Kept from one check of the part to the next, one for each line. */
@@ -63,7 +66,7 @@ export interface Report {
 }
 
 export function check(request: CheckRequest): Report {
-  const { score, part, marking, player } = request;
+  const { score, part, marking, player, preferences } = request;
   const clock = clockFor(part, score.ticksPerQuarter, request.tempo);
   const findings: Finding[] = [];
   const limits: TempoLimit[] = [];
@@ -76,7 +79,7 @@ export function check(request: CheckRequest): Report {
   const lines = linesOf(part);
   for (const [index, line] of lines.entries()) {
     const isNew = (noteId: string) => !seen.has(noteId);
-    const shared = { score, part, line, player, clock, marking };
+    const shared = { score, part, line, player, clock, marking, preferences };
     const memory = (memories[index] ??= { hand: newFingeringMemory(), bow: newBowMemory() });
     const hand = planFingering({ ...shared, alternatives: 1 }, memory.hand);
     const best = hand.alternatives[0] ?? null;
@@ -90,7 +93,7 @@ export function check(request: CheckRequest): Report {
       limits.push(...found.limits);
       risks.push(...found.risks);
     }
-    const ornaments = ornamentFindings(context);
+    const ornaments = ornamentFindings(best, context);
     findings.push(...ornaments.findings);
     limits.push(...ornaments.limits);
     if (bow) {
@@ -122,6 +125,7 @@ export interface LineContext {
   player: Player;
   clock: Clock;
   marking: Marking;
+  preferences: HandPreferences | undefined;
   place(note: Note): { bar: string; barIndex: number; beat: number };
   /** False for notes that an earlier line has reported on. */
   isNew(noteId: string): boolean;
@@ -132,17 +136,19 @@ export function placeOf(part: Part, note: Note, ticksPerQuarter: number): { bar:
   return { bar: bar.label, barIndex: note.barIndex, beat: beatOf(bar, note.tick, ticksPerQuarter) };
 }
 
-function unplayableFinding({ event, reason }: Unplayable, { place, player }: LineContext): Finding {
+const namesOf = (notes: readonly Note[]): string => notes.map((note) => pitchName(note.pitch)).join(' and ');
+
+function unplayableFinding({ event, reason, held }: Unplayable, { place, player }: LineContext): Finding {
   const contradiction = reason === 'the marks contradict';
-  const pitches = event.notes.map((note) => pitchName(note.pitch)).join(' and ');
+  const pitches = namesOf(event.notes);
   return {
     id: `unplayable ${event.ids[0]}`,
     kind: contradiction ? 'contradiction' : 'unplayable',
     ...place(event.notes[0]!),
     noteIds: event.ids,
     severity: 3,
-    numbers: { pitches, reason },
-    text: unplayableText(reason, pitches, player.instrument.kind),
+    numbers: { pitches, reason, ...(held.length ? { held: namesOf(held) } : {}) },
+    text: unplayableText(reason, pitches, player.instrument.kind) + (held.length ? ` ${heldText(namesOf(held))}` : ''),
     hearIt: null,
     remedies: [
       {

@@ -159,6 +159,7 @@ describe('findings', () => {
       ...shared,
       place: (note) => placeOf(part, note, score.ticksPerQuarter),
       isNew: () => true,
+      preferences: undefined,
       stringOf: () => null,
     });
     const finding = findings.find((each) => each.kind === 'bow runs out')!;

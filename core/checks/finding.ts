@@ -11,6 +11,7 @@ export const FINDING_KINDS = [
   'retake late',
   'stroke too quick',
   'trill too quick',
+  'ornament too quick',
   'string change too quick',
   'string leap in a slur',
   'level out of reach',

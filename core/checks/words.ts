@@ -24,6 +24,8 @@ export function unplayableText(reason: Unplayable['reason'], pitches: string, in
   }
 }
 
+export const heldText = (pitches: string): string => `Planned as if ${pitches} ${pitches.includes(' and ') ? 'are' : 'is'} held and the rest struck before.`;
+
 export function shiftText(shift: Shift, load: number): string {
   const over = load >= 1.75 ? 'far too little time' : load >= 1.25 ? 'too little time' : 'hardly time enough';
   return `Shift of ${Math.round(shift.mm)} mm in ${seconds(shift.gapMs / 1000)}, ${shift.heard}: ${over} for this player (${shift.bitsPerS.toFixed(0)} bits/s).`;
@@ -73,6 +75,9 @@ export const retakeText = (needed: number, free: number): string => `The retake 
 
 export const trillText = (notes: number, held: number, perS: number, most: number): string =>
   `The trill has ${seconds(held)}: even ${notes} notes are ${perS.toFixed(1)} a second; this level manages about ${most}.`;
+
+export const turnText = (kind: string, held: number, needed: number): string =>
+  `The ${kind} needs ${seconds(needed)} of a note that lasts ${seconds(held)}: hardly anything of the note itself is left.`;
 
 export const quickText = (rate: number, most: number): string => `${rate.toFixed(1)} separate strokes a second; this level manages about ${most}.`;
 

@@ -27,6 +27,9 @@ export interface LeftHandCosts {
   hopNearStop: number;
   fourthFinger: number;
   fourthFingerLong: number;
+  /** A trill that the fourth finger would have to trill over, and one over the open string. */
+  trillOnFourth: number;
+  trillOnOpen: number;
   openLong: number;
   openQuick: number;
   openAny: number;
@@ -91,6 +94,8 @@ export const COST_TABLE: Readonly<Record<keyof LeftHandCosts, CostEntry>> = {
   hopNearStop: t(0.7),
   fourthFinger: t(0.08),
   fourthFingerLong: t(0.3),
+  trillOnFourth: j(1.5),
+  trillOnOpen: j(0.3),
   openLong: j(0.25),
   openQuick: t(-0.08),
   openAny: j(-0.02),

@@ -175,6 +175,7 @@ export function planFingering(request: FingeringRequest, memory = newFingeringMe
   const first = cheapestPath({ grips: plain.grips, moments: plain.moments, weighing }, path);
   const groups = alikeGroups(request.part, request.line, plain);
   const whole = wishedAlike(plain, groups, first.choice);
+  if (whole !== plain && alike.kept === null) alike.kept = path.kept;
   const best: Best =
     whole === plain
       ? { choice: first.choice, path }
@@ -303,10 +304,16 @@ function idsOfNote(event: LineEvent, note: Note): string[] {
 
 function shiftOf(carried: Carried, last: Grip, grip: Grip, moment: Moment, player: Player, costs: LeftHandCosts): Shift | null {
   if (!isShift(carried.grip.lead, grip.lead)) return null;
-  const heard: HeardWhere =
-    moment.restBeforeS >= 0.08 ? 'in a rest' : last.open ? 'across an open string' : moment.slurredFromLast ? 'in a slur' : 'at a bow change';
+  const heard = heardWhere(carried.grip, last, grip, moment);
   const time = { gapS: shiftSeconds(carried, moment, costs), freeS: Math.max(0, moment.onsetS - carried.endS), lastS: carried.durationS };
   return shiftBetween(carried.grip.lead, grip.lead, player.instrument.lengthMm, time, heard);
+}
+
+function heardWhere(from: Grip, last: Grip, grip: Grip, moment: Moment): HeardWhere {
+  if (moment.restBeforeS >= 0.08) return 'in a rest';
+  if (last.open) return 'across an open string';
+  if (from.lead.harmonic !== null || grip.lead.harmonic !== null) return 'on a harmonic';
+  return moment.slurredFromLast ? 'in a slur' : 'at a bow change';
 }
 
 /** Covered intervals reach over this many events in between. */

@@ -1,10 +1,13 @@
 /** Line events in seconds, as both hands need them. */
 import type { Clock } from '../score/time';
 import type { Line } from '../score/lines';
+import type { Note } from '../score/score';
 import type { Moment } from './transition';
 
 /** A grace note takes this long from the note it leans on (judgement). */
 const GRACE_SECONDS = 0.08;
+
+export const isTrilled = (note: Note): boolean => note.trill || note.ornaments.some(({ kind }) => kind === 'trill');
 
 export function momentsOf(line: Line, clock: Clock, links: readonly boolean[]): Moment[] {
   const moments: Moment[] = [];
@@ -20,7 +23,14 @@ export function momentsOf(line: Line, clock: Clock, links: readonly boolean[]): 
     const last = moments[i - 1];
     if (last && last.endS > onsetS) last.endS = Math.max(last.onsetS + 0.01, onsetS);
     const restBeforeS = last ? Math.max(0, onsetS - last.endS) : 0;
-    moments.push({ onsetS, endS, slurredFromLast: links[i] ?? false, restBeforeS: restBeforeS < 1e-6 ? 0 : restBeforeS, grace: event.grace });
+    moments.push({
+      onsetS,
+      endS,
+      slurredFromLast: links[i] ?? false,
+      restBeforeS: restBeforeS < 1e-6 ? 0 : restBeforeS,
+      grace: event.grace,
+      trilled: event.notes.some(isTrilled),
+    });
   });
   return moments;
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { THUMB } from '../instruments/player';
-import { TRILL_NOTES_PER_S, trillCeiling, trillFingers, trillPlan, turnPlan } from './ornaments';
+import { TRILL_NOTES_PER_S, trillCeiling, trillFingers, trillPlan, figureCeiling, figurePlan } from './ornaments';
 
 const question = fc.record({
   seconds: fc.double({ min: 0.1, max: 8, noNaN: true }),
@@ -55,10 +55,23 @@ describe('trills (common practice)', () => {
   });
 });
 
-test('a turn takes its time from the note before it, which keeps at least a third', () => {
-  expect(turnPlan(2, 10)).toEqual({ before: 1.6, turn: 0.4, fits: true });
-  const short = turnPlan(0.3, 7);
-  expect(short.fits).toBe(false);
-  expect(short.before).toBeCloseTo(0.1, 9);
-  expect(short.before + short.turn).toBeCloseTo(0.3, 9);
+describe('turns and mordents', () => {
+  test('a turn takes its time from the end of its note, which keeps at least a third', () => {
+    expect(figurePlan('turn', 2, 10)).toEqual({ main: 1.6, figure: 0.4, needed: 0.4, fits: true });
+    const short = figurePlan('turn', 0.3, 7);
+    expect(short.fits).toBe(false);
+    expect(short.main).toBeCloseTo(0.1, 9);
+    expect(short.main + short.figure).toBeCloseTo(0.3, 9);
+  });
+  test('a mordent is half as long', () => expect(figurePlan('mordent', 1, 10).figure).toBeCloseTo(0.2, 9));
+  test('the ceiling is where it just fits', () => {
+    fc.assert(
+      fc.property(fc.constantFrom('turn' as const, 'mordent' as const), fc.double({ min: 0.1, max: 4, noNaN: true }), (figure, seconds) => {
+        const ceiling = figureCeiling(figure, 100, seconds, 7);
+        const at = (tempo: number) => figurePlan(figure, (seconds * 100) / tempo, 7).fits;
+        expect(at(ceiling * 0.999)).toBe(true);
+        expect(at(ceiling * 1.001)).toBe(false);
+      }),
+    );
+  });
 });

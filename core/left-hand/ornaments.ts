@@ -83,26 +83,35 @@ export function trillFingers(finger: number, halfSteps: number, school: HalfStep
   return finger < 4 ? { main: finger, upper: finger + 1 } : null;
 }
 
-export interface TurnPlan {
-  /** Seconds that the main note sounds before the turn. */
-  before: number;
-  /** Seconds of its four notes together. */
-  turn: number;
+export type OrnamentFigure = 'turn' | 'mordent';
+
+/** Notes of a turn (above, main, below, main) and of a mordent before the main note goes on (main, its neighbour). */
+const FIGURE_NOTES: Readonly<Record<OrnamentFigure, number>> = { turn: 4, mordent: 2 };
+
+export interface FigurePlan {
+  /** Seconds that are left to the main note itself. */
+  main: number;
+  /** Seconds of the figure. */
+  figure: number;
+  /** Seconds that the figure needs at this level. */
+  needed: number;
   fits: boolean;
 }
-
-/** Notes of a turn: above, main, below, main. */
-const TURN_NOTES = 4;
 
 /** The main note keeps at least this share of its time (judgement). */
 const KEPT_SHARE = 1 / 3;
 
 /**
- * A turn after the note takes its time from the end of it; the main note stays as long as it can.
- * @example a half note at 60, 10 notes a second: the note for 1.6 s, the turn for .4 s
+ * A turn takes its time from the end of its note, a mordent from the beginning; the note itself stays as long as it can.
+ * @example a turn on a half note at 60, 10 notes a second: the note for 1.6 s, the turn for .4 s
  */
-export function turnPlan(seconds: number, notesPerS: number): TurnPlan {
-  const wanted = TURN_NOTES / notesPerS;
-  const turn = Math.min(wanted, seconds * (1 - KEPT_SHARE));
-  return { before: seconds - turn, turn, fits: wanted <= seconds * (1 - KEPT_SHARE) + 1e-9 };
+export function figurePlan(figure: OrnamentFigure, seconds: number, notesPerS: number): FigurePlan {
+  const needed = FIGURE_NOTES[figure] / notesPerS;
+  const most = seconds * (1 - KEPT_SHARE);
+  const taken = Math.min(needed, most);
+  return { main: seconds - taken, figure: taken, needed, fits: needed <= most + 1e-9 };
 }
+
+/** Fastest quarters per minute at which a turn or mordent still leaves its note. @param tempo the tempo at which the note has these seconds */
+export const figureCeiling = (figure: OrnamentFigure, tempo: number, seconds: number, notesPerS: number): number =>
+  (tempo * seconds * (1 - KEPT_SHARE) * notesPerS) / FIGURE_NOTES[figure];

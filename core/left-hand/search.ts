@@ -40,41 +40,47 @@ export interface PathMemory {
 }
 
 /**
- * With a memory only the events around what changed are searched anew, with the same result: the columns before it are
- * kept, and those after it from where every state costs more by one constant than it did. Grips that did not change must
- * be the very same arrays, and the weighing the same as before.
+ * With a memory only the events around what changed are searched anew, with the same result: columns are taken over up to a
+ * change, and again from where after it every state costs more by one constant than it did. Grips that did not change must be
+ * the very same arrays, and the weighing the same as before.
  */
 export function cheapestPath({ grips, moments, weighing }: SearchInput, memory: PathMemory = { kept: null }): SearchResult {
   const count = grips.length;
   if (count === 0) return { choice: [], cost: 0 };
   const old = memory.kept && memory.kept.grips.length === count ? memory.kept : null;
-  const same = (i: number) => old !== null && old.grips[i] === grips[i] && sameMoment(old.moments[i]!, moments[i]!);
-  let last = count - 1;
-  while (last >= 0 && same(last)) last--;
   const columns: Array<readonly State[]> = [];
   let offset = old?.offset ?? 0;
   let asBefore = old !== null;
   for (let i = 0; i < count; i++) {
-    if (asBefore && same(i)) {
-      columns.push(old!.columns[i]!);
+    const same = old !== null && old.grips[i] === grips[i] && sameMoment(old.moments[i]!, moments[i]!);
+    if (asBefore && same) {
+      columns.push(old.columns[i]!);
       continue;
     }
     asBefore = false;
-    const column = i === 0 ? firstColumn(grips[0]!, moments[0]!, weighing) : nextColumn(columns[i - 1]!, grips[i - 1]!, grips[i]!, moments[i]!, weighing);
+    let column = i === 0 ? firstColumn(grips[0]!, moments[0]!, weighing) : nextColumn(columns[i - 1]!, grips[i - 1]!, grips[i]!, moments[i]!, weighing);
+    const difference = same ? constantDifference(column, old.columns[i]!) : null;
+    if (difference !== null) {
+      column = column.map((state) => ({ ...state, cost: exact(state.cost - difference) }));
+      offset += difference;
+      asBefore = true;
+    }
     columns.push(column);
-    const difference = old && i > last ? constantDifference(column, old.columns[i]!) : null;
-    if (difference === null) continue;
-    for (let later = i + 1; later < count; later++) columns.push(old!.columns[later]!);
-    columns[i] = column.map((state) => ({ ...state, cost: state.cost - difference }));
-    offset += difference;
-    break;
   }
   memory.kept = { grips, moments, columns, offset };
   return { ...readBack(columns, count), cost: leastOf(columns.at(-1)!).cost + offset };
 }
 
+/** Costs in whole billionths: of two ways that cost the same, the same one is taken whatever was searched before. */
+const exact = (cost: number): number => Math.round(cost * 1e9) / 1e9;
+
 const sameMoment = (a: Moment, b: Moment): boolean =>
-  a.onsetS === b.onsetS && a.endS === b.endS && a.slurredFromLast === b.slurredFromLast && a.restBeforeS === b.restBeforeS && a.grace === b.grace;
+  a.onsetS === b.onsetS &&
+  a.endS === b.endS &&
+  a.slurredFromLast === b.slurredFromLast &&
+  a.restBeforeS === b.restBeforeS &&
+  a.grace === b.grace &&
+  a.trilled === b.trilled;
 
 /** By how much all states of a column cost more than they did, where they are the same ones; else null. */
 function constantDifference(fresh: readonly State[], old: readonly State[]): number | null {
@@ -110,7 +116,7 @@ function readBack(columns: ReadonlyArray<readonly State[]>, count: number): { ch
 function firstColumn(grips: readonly Grip[], moment: Moment, weighing: Weighing): State[] {
   return grips.map((grip, g) => ({
     grip: g,
-    cost: ownCost(grip, moment, weighing) + startCost(grip, weighing),
+    cost: exact(ownCost(grip, moment, weighing) + startCost(grip, weighing)),
     back: -1,
     ...carriedBy(grip, moment),
   }));
@@ -137,13 +143,13 @@ function nextColumn(last: readonly State[], lastGrips: readonly Grip[], grips: r
       for (const s of order) {
         const state = last[s]!;
         if (state.cost - FREE_RELIEF >= best) break;
-        const cost = state.cost + moveCost(lastGrips[state.grip]!, state.carried, grip, moment, weighing);
+        const cost = exact(state.cost + moveCost(lastGrips[state.grip]!, state.carried, grip, moment, weighing));
         if (cost < best) {
           best = cost;
           back = s;
         }
       }
-      column.push({ grip: g, cost: best + own, back, ...carriedBy(grip, moment) });
+      column.push({ grip: g, cost: exact(best + own), back, ...carriedBy(grip, moment) });
     }
   });
   return column;
@@ -167,7 +173,7 @@ function openStates(
   const kept = new Map<string, State[]>();
   for (const s of order) {
     const state = last[s]!;
-    const cost = state.cost + own + moveCost(lastGrips[state.grip]!, state.carried, grip, moment, weighing);
+    const cost = exact(state.cost + own + moveCost(lastGrips[state.grip]!, state.carried, grip, moment, weighing));
     const rivals = kept.get(state.carriedKey) ?? [];
     if (rivals.some((rival) => rival.cost <= cost && freeSince(rival.carried) <= freeSince(state.carried))) continue;
     const next: State = { grip: g, cost, back: s, carried: state.carried, carriedKey: state.carriedKey };

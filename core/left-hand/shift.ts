@@ -21,7 +21,7 @@ export function targetWidthMm(lengthMm: number, stop: number): number {
 }
 
 export type ShiftKind = 'same finger' | 'old finger leads' | 'new finger leads' | 'over a string';
-export type HeardWhere = 'in a slur' | 'at a bow change' | 'across an open string' | 'in a rest';
+export type HeardWhere = 'in a slur' | 'at a bow change' | 'across an open string' | 'on a harmonic' | 'in a rest';
 
 export interface Shift {
   mm: number;

@@ -19,6 +19,8 @@ export interface Moment {
   /** Seconds of silence before it. */
   restBeforeS: number;
   grace: boolean;
+  /** It is trilled: another finger must be free above it. */
+  trilled: boolean;
 }
 
 /** A stopped grip together with the moment in which it was last down. */
@@ -109,7 +111,7 @@ export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: F
   const quick = seconds < costs.quickSeconds;
   for (const place of grip.places) {
     if (place.finger === 0) {
-      into[OPEN]! += costs.openAny + weighing.openBias + costs.openLong * long + (quick ? costs.openQuick : 0);
+      into[OPEN]! += costs.openAny + weighing.openBias + costs.openLong * long + (quick ? costs.openQuick : 0) + (moment.trilled ? costs.trillOnOpen : 0);
       continue;
     }
     const over = Math.max(0, place.stop - 5);
@@ -117,7 +119,7 @@ export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: F
     into[EXTENSION]! += place.extensionCost;
     into[FRAME]! += place.frameCost;
     if (place.finger === 4) {
-      into[WEAK]! += costs.fourthFinger;
+      into[WEAK]! += costs.fourthFinger + (moment.trilled ? costs.trillOnFourth : 0);
       into[LONG_FOURTH]! += costs.fourthFingerLong * long;
     }
     if (weighing.stayBelow !== null && place.hand! > weighing.stayBelow)
@@ -190,7 +192,9 @@ function shiftTerms(old: Place, target: Place, acrossOpen: boolean, carried: Car
   const time = shiftSeconds(carried, moment, costs);
   const bits = difficultyBits(distance, weighing.widthMm[target.stop - LOWEST_STOP]!);
   const inRest = moment.restBeforeS >= HIDING_REST_S;
-  const base = inRest ? costs.shiftInRest : acrossOpen ? costs.shiftAcrossOpen : costs.shiftHeard;
+  // A harmonic rings on while the hand leaves it, and forgives where it is touched.
+  const rings = acrossOpen || old.harmonic !== null || target.harmonic !== null;
+  const base = inRest ? costs.shiftInRest : rings ? costs.shiftAcrossOpen : costs.shiftHeard;
   const spread = costs.landingSpread * (distance / time) * weighing.centsPerMm[target.stop - LOWEST_STOP]!;
   into[SHIFT]! +=
     base +
