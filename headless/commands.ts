@@ -13,23 +13,25 @@ import type { ReadScore } from '../core/formats/musicxml/read';
 import { writeMarked } from '../core/formats/musicxml/write';
 import { readMarksFile } from '../core/formats/marks-file';
 import { asTold } from '../core/instruments/as-told';
-import { fingerName, playerFrom, type Player } from '../core/instruments/player';
+import { fingerName, playerFrom, type Player, type Technique } from '../core/instruments/player';
 import { markKey, type Marking } from '../core/marking/mark';
 import { editedPart } from '../core/marking/print-edits';
-import { DEFAULT_COSTS, type LeftHandCosts } from '../core/left-hand/costs';
-import { fingeredNoteJson, marksWorthWriting, type Unplayable } from '../core/left-hand/fingering';
+import { fingeredNoteJson, type Unplayable } from '../core/left-hand/fingering';
+import { marksWorthWriting } from '../core/left-hand/worth-writing';
+import { handAdvice } from '../core/left-hand/advice';
 import { fingerPart } from '../core/left-hand/part';
 import { planBowing } from '../core/bow-arm/bowing';
 import { bowMarksWorthWriting } from '../core/bow-arm/worth-writing';
 import type { Bowing } from '../core/bow-arm/describe';
 import { soundRecipe } from '../core/bow-arm/sound';
-import { BOW_COSTS, HAIR_CM, type BowCosts } from '../core/bow-arm/tables';
+import { HAIR_CM } from '../core/bow-arm/tables';
 import { bowTempi, type BowLimit } from '../core/bow-arm/tempo';
-import { STROKES_PER_S } from '../core/checks/tables';
+import { SHIFT_BITS_PER_S, STROKES_PER_S } from '../core/checks/tables';
 import { stringsOf } from '../core/left-hand/strings';
 import { check } from '../core/checks/check';
 import { bad, good, type Result } from '../core/util/result';
 import type { Options } from './options';
+import { readPreferences } from './preferences';
 
 export interface Outcome {
   value: unknown;
@@ -65,12 +67,13 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
       marked: null,
     });
   }
-  const player = playerFor(part, options);
+  const preferences = readPreferences(options.set);
+  if (!preferences.ok) return preferences;
+  const { hand: likes, leftHand: handCosts, bow: bowCosts, technique } = preferences.value;
+  const player = playerFor(part, options, technique);
   if (!player.ok) return player;
   const marking = readMarks(marksText, part);
   if (!marking.ok) return marking;
-  const costs = readPreferences(options.set);
-  if (!costs.ok) return costs;
   const edited = editedPart(part, marking.value);
   const clock = clockFor(edited, score.ticksPerQuarter, options.tempo);
   const shared = {
@@ -85,21 +88,26 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   const marked = (more: Marking) => (options.out === null ? null : likeTheFile(writeMarked(read.value.document, part, { ...more, ...marking.value }), bytes));
   switch (options.command) {
     case 'finger': {
-      const result = fingerPart({ ...shared, costs: costs.value.leftHand });
+      const result = fingerPart({ ...shared, costs: handCosts, preferences: likes });
       const alternatives = result.alternatives.map(({ notes, ...way }) => ({
         ...way,
         notes: notes.map((fingered) => fingeredNoteJson(edited, score.ticksPerQuarter, fingered, noteById(edited, fingered.id)!, player.value.instrument)),
       }));
       const best = result.alternatives[0];
       const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
-      for (const note of best ? marksWorthWriting(best) : [])
+      for (const note of best ? marksWorthWriting(best, options.write) : [])
         taken[markKey(note.id, 'finger')] = { value: fingerName(note.place.finger), origin: 'suggestion' };
-      return good({ value: { alternatives, unplayable: unplayableJson(result.unplayable, place) }, marked: marked(taken) });
+      const bitsPerS = SHIFT_BITS_PER_S[player.value.level];
+      const everything = { from: 0, to: Infinity };
+      const line = linesOf(edited)[0]!;
+      const said = best ? handAdvice({ ...shared, line, costs: handCosts, preferences: likes }, best, result.unlike, bitsPerS, within ?? everything) : [];
+      const advice = said.map(({ kind, barIndex, noteIds, text }) => ({ kind, bar: edited.bars[barIndex]!.label, barIndex, noteIds, text }));
+      return good({ value: { alternatives, advice, unplayable: unplayableJson(result.unplayable, place) }, marked: marked(taken) });
     }
     case 'bow': {
       const line = linesOf(edited)[0]!;
-      const stringOf = stringsOf(fingerPart({ ...shared, alternatives: 1, costs: costs.value.leftHand }).alternatives[0] ?? null);
-      const plans = planBowing({ ...shared, line, stringOf, costs: costs.value.bow });
+      const stringOf = stringsOf(fingerPart({ ...shared, alternatives: 1, costs: handCosts, preferences: likes }).alternatives[0] ?? null);
+      const plans = planBowing({ ...shared, line, stringOf, costs: bowCosts });
       const { kind } = player.value.instrument;
       const alternatives = plans.map((plan) => bowingJson(plan, part, place, { clock, hairCm: HAIR_CM[kind], strokesPerS: STROKES_PER_S[player.value.level] }));
       const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
@@ -114,6 +122,8 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
         player: player.value,
         tempo: options.tempo,
         passages: automaticPassages(part),
+        preferences: likes,
+        costs: { hand: handCosts, bow: bowCosts },
       });
       const inRange = (barIndex: number) => range.value === null || (barIndex >= range.value.fromBar && barIndex <= range.value.toBar);
       const label = (index: number) => part.bars[index]!.label;
@@ -207,11 +217,21 @@ function choosePart(parts: readonly Part[], wanted: string | null): Result<Part>
   return found ? good(found) : bad(`part "${wanted}"`, 'The score has no such part.', `It has ${names}.`);
 }
 
-function playerFor(part: Part, options: Options): Result<Player> {
+function playerFor(part: Part, options: Options, technique: Partial<Technique>): Result<Player> {
   const kind = options.instrument ?? part.instrument;
   if (kind === null) return bad(`part "${part.name}"`, `${part.instrumentBecause}.`, 'Say which instrument plays it with --instrument.');
-  const { size, tuning, hand, level } = options;
-  return playerFrom({ name: 'command line', instrument: kind, size, tuning, hand, level, thumbPosition: kind === 'cello' || kind === 'bass' });
+  const { size, tuning, hand, measured, level } = options;
+  return playerFrom({
+    name: 'command line',
+    instrument: kind,
+    size,
+    tuning,
+    hand,
+    measured,
+    level,
+    thumbPosition: kind === 'cello' || kind === 'bass',
+    technique,
+  });
 }
 
 /** Marks to plan around; one that has no place in the part is a mistake here. */
@@ -227,17 +247,6 @@ function readMarks(text: string | null, part: Part): Result<Marking> {
       'Say a note of this part, by its id or as bar and beat, such as 47/3.',
     );
   return good(read.value.marking);
-}
-
-function readPreferences(set: Readonly<Record<string, number>>): Result<{ leftHand: LeftHandCosts; bow: Partial<BowCosts> }> {
-  const leftHand: LeftHandCosts = { ...DEFAULT_COSTS };
-  const bow: Partial<BowCosts> = {};
-  for (const [name, value] of Object.entries(set)) {
-    if (name in leftHand) leftHand[name as keyof LeftHandCosts] = value;
-    else if (name in BOW_COSTS) bow[name as keyof BowCosts] = value;
-    else return bad(`--set ${name}`, 'There is no such preference.', `Use one of ${[...Object.keys(leftHand), ...Object.keys(BOW_COSTS)].join(', ')}.`);
-  }
-  return good({ leftHand, bow });
 }
 
 function placeJson(part: Part, note: Note, ticksPerQuarter: number) {

@@ -79,6 +79,33 @@ describe('options do what they say', () => {
     expect(firstNote('').finger).toBe('0');
     expect(firstNote('--set openAny=5').finger).not.toBe('0');
   });
+  test('schools and presets by name, weights by term', () => {
+    const fingers = (line: string, name = 'staircase') => fingerShape.parse(ask(`finger ${line}`, name).value).alternatives[0]!.notes;
+    const opens = (line: string) => fingers(line).filter((note) => note.finger === '0').length;
+    // The lowest string's own note can only be open.
+    expect(opens('--set open-strings=stopped')).toBeLessThanOrEqual(1);
+    expect(opens('--set open-strings=open')).toBeGreaterThan(1);
+    const third = (line: string) => fingers(line, 'low-tide').filter((note) => note.finger === '3' && (note.hand ?? 0) < 10).length;
+    expect([third(''), third('--set bass-fingers=four') > 0]).toEqual([0, true]);
+    const mm = (line: string) => fingers(line).reduce((sum, note) => sum + (note.shift?.mm ?? 0), 0);
+    expect(mm('--set weight.shift=10 --set weight.long-shift=10')).toBeLessThanOrEqual(mm(''));
+  });
+  test('a measured hand', () => expect(ask('finger --hand 80/95 --bars 1-4').value).toBeTruthy());
+  test('what else there is to say, in bars and words', () => {
+    const { advice } = fingerShape.parse(ask('finger').value);
+    for (const { bar, text, noteIds } of advice) expect([bar.length > 0, text.length > 10, noteIds.length > 0]).toEqual([true, true, true]);
+    expect(advice.length).toBeGreaterThan(0);
+  });
+  test('sparse, usual, every note', () => {
+    const written = (density: string) => {
+      const read = readMusicXml(new TextDecoder().decode(ask(`finger -o x --write ${density}`).marked!));
+      return read.ok ? read.value.score.parts[0]!.notes.filter((note) => note.printed.finger !== null).length : -1;
+    };
+    const [sparse, usual, every] = [written('sparse'), written('usual'), written('every-note')];
+    expect(sparse).toBeGreaterThan(0);
+    expect(sparse).toBeLessThanOrEqual(usual);
+    expect(usual).toBeLessThan(every);
+  });
   test('another instrument, size, tuning and tempo', () => {
     const openE = (line: string) => fingerShape.parse(ask(line).value).alternatives[0]!.notes.some((note) => note.pitch === 'E5' && note.finger === '0');
     expect([openE('finger --bars 1-8'), openE('finger --instrument viola:15" --bars 1-8')]).toEqual([true, false]);
@@ -113,6 +140,12 @@ describe('bad input ends with one line that names place and remedy', () => {
     ['finger x --level genius', /--level/],
     ['finger x --set beauty=1', /--set beauty.*shiftHeard/],
     ['finger x -k 0', /-k: "0"/],
+    ['finger x --set preset=magic', /--set preset: "magic".*singing/],
+    ['finger x --set weight.shift=-1', /--set weight\.shift.*0 to 10/],
+    ['finger x --set weight.mood=1', /--set weight\.mood.*crossing/],
+    ['finger x --set bass-fingers=5', /--set bass-fingers.*three, four/],
+    ['finger x --hand 80-95', /--hand: "80-95"/],
+    ['finger x --write lots', /--write: "lots".*every note/],
   ])('%s', (line, message) => expect(problem(line)).toMatch(message));
   test.each([
     ['{', /marks file/],

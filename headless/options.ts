@@ -3,8 +3,10 @@ import { parseArgs } from 'node:util';
 import { bad, good, type Result } from '../core/util/result';
 import { SOUNDS, type Sounds } from '../core/instruments/as-told';
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
-import { HAND_SIZES, LEVELS, type HandSize, type Level } from '../core/instruments/player';
+import { HAND_SIZES, LEVELS, type HandSize, type Level, type MeasuredHand } from '../core/instruments/player';
 import type { InstrumentKind } from '../core/score/score';
+import { DENSITIES, type Density } from '../core/left-hand/worth-writing';
+import { preferenceHelp } from './preferences';
 
 export const COMMANDS = ['parts', 'notes', 'finger', 'bow', 'check'] as const;
 export type Command = (typeof COMMANDS)[number];
@@ -21,9 +23,13 @@ export interface Options {
   sounds: Sounds;
   level: Level;
   hand: HandSize;
+  measured: MeasuredHand | null;
   tempo: number | null;
-  set: Record<string, number>;
+  /** Preferences as they were said; what they mean is read by preferences.ts. */
+  set: ReadonlyArray<readonly [name: string, value: string]>;
   marks: string | null;
+  /** How many fingers are written into the marked score. */
+  write: Density;
   alternatives: number;
   out: string | null;
 }
@@ -39,15 +45,17 @@ export const USAGE = `bin/omaggio COMMAND FILE [options]      FILE may be - for 
   --part NAME|ID|NUMBER     which part (the first string part otherwise)
   --bars 5-12               only these bars, as people say them: 5-12, E, E+2, -6
   --instrument violin|viola|cello|bass[:SIZE]   such as cello:3/4 or viola:15.5"
-  --tuning orchestral|solo|E1,A1,D2,G2          sounding, low to high
+  --tuning orchestral|solo|low-B|low-C|high-C|extension|E1,A1,D2,G2   a name, or sounding, low to high
   --sounds ${SOUNDS.join('|')}   how the written notes sound
   --level ${LEVELS.join('|')}
-  --hand ${HAND_SIZES.join('|')}
+  --hand ${HAND_SIZES.join('|')}|MM/MM   measured, first to fourth finger: comfortable/greatest, such as 95/120
   --tempo 96                quarters per minute at the first tempo mark
-  --set PREFERENCE=VALUE    a cost of the model; may be repeated
+  --set PREFERENCE=VALUE    how to play, or a cost of the model; may be repeated:
+${preferenceHelp()}
   --marks FILE              marks to plan around: {"marks":[{"id","kind","value"}]}
   -k N                      how many alternatives (3)
   -o FILE                   the marked score: the marks, and for finger and bow the best alternative
+  --write sparse|usual|every-note   how many fingers are written into it
   --json                    for programs
 `;
 
@@ -68,6 +76,7 @@ export function readOptions(argv: readonly string[]): Result<Options> {
         tempo: { type: 'string' },
         set: { type: 'string', multiple: true },
         marks: { type: 'string' },
+        write: { type: 'string' },
         alternatives: { type: 'string', short: 'k' },
         out: { type: 'string', short: 'o' },
         json: { type: 'boolean' },
@@ -89,19 +98,16 @@ export function readOptions(argv: readonly string[]): Result<Options> {
   if (!sounds.ok) return sounds;
   const level = oneOf('--level', values.level ?? 'advanced', LEVELS);
   if (!level.ok) return level;
-  const hand = oneOf('--hand', values.hand ?? 'medium', HAND_SIZES);
+  const measured = /^(\d+(?:\.\d+)?)\/(\d+(?:\.\d+)?)$/.exec(values.hand ?? '');
+  const hand = oneOf('--hand', measured ? 'medium' : (values.hand ?? 'medium'), HAND_SIZES);
   if (!hand.ok) return hand;
   const tempo = values.tempo === undefined ? good(null) : numberIn('--tempo', values.tempo, 10, 400);
   if (!tempo.ok) return tempo;
+  const write = oneOf('--write', (values.write ?? 'usual').replace('-', ' '), DENSITIES);
+  if (!write.ok) return write;
   const alternatives = numberIn('-k', values.alternatives ?? '3', 1, 12);
   if (!alternatives.ok) return alternatives;
-  const set: Record<string, number> = {};
-  for (const entry of values.set ?? []) {
-    const [name, text] = splitOnce(entry, '=');
-    const value = numberIn(`--set ${name}`, text ?? '', -1000, 1000);
-    if (!value.ok) return value;
-    set[name] = value.value;
-  }
+  const set = (values.set ?? []).map((entry) => splitOnce(entry, '=')).map(([name, value]) => [name, value ?? ''] as const);
   return good({
     command: command.value,
     file,
@@ -114,9 +120,11 @@ export function readOptions(argv: readonly string[]): Result<Options> {
     sounds: sounds.value,
     level: level.value,
     hand: hand.value,
+    measured: measured ? { comfortable: Number(measured[1]), greatest: Number(measured[2]) } : null,
     tempo: tempo.value,
     set,
     marks: values.marks ?? null,
+    write: write.value,
     alternatives: Math.round(alternatives.value),
     out: values.out ?? null,
   });

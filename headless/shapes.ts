@@ -1,5 +1,6 @@
 /** The JSON that bin/omaggio prints, as Zod schemas. Field names are a promise to programs outside. */
 import { z } from 'zod';
+import { ADVICE_KINDS } from '../core/left-hand/advice';
 
 const warning = z.object({ place: z.string(), text: z.string() });
 const at = { bar: z.string(), barIndex: z.int().nonnegative(), beat: z.number() };
@@ -62,6 +63,8 @@ export const fingerShape = z.object({
       ),
     }),
   ),
+  /** What else there is to say about the best one. */
+  advice: z.array(z.object({ kind: z.enum(ADVICE_KINDS), bar: z.string(), barIndex: z.int(), noteIds: z.array(z.string()), text: z.string() })),
   unplayable,
 });
 

@@ -1,10 +1,7 @@
 import fc from 'fast-check';
 import { firstLine, makeScore } from '../testing/make';
-import { bowGraph, fingeringGraph, LIFT, ownBowSearch, shortest } from '../../tests/support/dijkstra';
+import { bowGraph, LIFT, ownBowSearch, shortest } from '../../tests/support/dijkstra';
 import { usualPlayer } from '../instruments/player';
-import { prepareFingering } from '../left-hand/fingering';
-import { cheapestPath } from '../left-hand/search';
-import { weighingFor } from '../left-hand/transition';
 import { clockFor } from '../score/time';
 import { atomsOf } from './atoms';
 import { planBowing } from './bowing';
@@ -29,21 +26,6 @@ describe('both searches find what a general-purpose shortest-path library finds 
       }),
       { numRuns: 12 },
     );
-  });
-  test('fingers: a line without open strings', () => {
-    const { score, part } = makeScore('violin', 'B4 C5 D5 F5 (G5 B5) C6 D6 B5 F5 (D5 C5) B4 B3 C4', { length: 0.5 });
-    const player = usualPlayer('violin');
-    const { grips, moments } = prepareFingering({
-      score,
-      part,
-      line: firstLine(part),
-      player,
-      clock: clockFor(part, score.ticksPerQuarter, null),
-      marking: {},
-    });
-    const stopped = grips.map((list) => list.filter((grip) => !grip.open));
-    const weighing = weighingFor(player);
-    expect(cheapestPath({ grips: stopped, moments, weighing }).cost).toBeCloseTo(shortest(fingeringGraph(stopped, moments, weighing), LIFT), 6);
   });
 });
 

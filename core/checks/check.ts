@@ -12,9 +12,11 @@ import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
 import { newFingeringMemory, planFingering, type Fingering, type FingeringMemory, type Unplayable } from '../left-hand/fingering';
 import { newBowMemory, planBowing, type BowMemory } from '../bow-arm/bowing';
+import type { LeftHandCosts } from '../left-hand/costs';
 import type { HandPreferences } from '../left-hand/preferences';
 import { stringsOf } from '../left-hand/strings';
 import type { Bowing } from '../bow-arm/describe';
+import type { BowCosts } from '../bow-arm/tables';
 import { bowFindings } from './bow';
 import { handFindings } from './hand';
 import { ornamentFindings } from './ornaments';
@@ -32,6 +34,8 @@ export interface CheckRequest {
   passages: readonly Passage[];
   /** How the left hand likes to play; the usual way otherwise. */
   preferences?: HandPreferences | undefined;
+  /** Single constants of the models that were changed by name. */
+  costs?: { hand?: LeftHandCosts; bow?: Partial<BowCosts> } | undefined;
   /** Which line of a divided part the bow plan is for; the first otherwise. */
   line?: number;
   /** Kept from one check of the part to the next, one for each line. */
@@ -81,10 +85,10 @@ export function check(request: CheckRequest): Report {
     const isNew = (noteId: string) => !seen.has(noteId);
     const shared = { score, part, line, player, clock, marking, preferences };
     const memory = (memories[index] ??= { hand: newFingeringMemory(), bow: newBowMemory() });
-    const hand = planFingering({ ...shared, alternatives: 1 }, memory.hand);
+    const hand = planFingering({ ...shared, costs: request.costs?.hand, alternatives: 1 }, memory.hand);
     const best = hand.alternatives[0] ?? null;
     const stringOf = stringsOf(best);
-    const bow = planBowing({ ...shared, alternatives: 1, stringOf }, memory.bow)[0] ?? null;
+    const bow = planBowing({ ...shared, ...(request.costs?.bow ? { costs: request.costs.bow } : {}), alternatives: 1, stringOf }, memory.bow)[0] ?? null;
     const context: LineContext = { ...shared, place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew };
     findings.push(...hand.unplayable.filter(({ event }) => isNew(event.ids[0]!)).map((trouble) => unplayableFinding(trouble, context)));
     if (best) {

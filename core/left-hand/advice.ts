@@ -47,13 +47,15 @@ const EARLY_REACH = 8;
  */
 export function handAdvice(request: FingeringRequest, way: Fingering, unlike: readonly UnlikeFingers[], bitsPerS: number, within: TickRange): HandAdvice[] {
   const prepared = prepareFingering(request);
-  const steps = stepsOf(request, way, within);
+  const inLine = new Set(request.line.events.flatMap((event) => event.ids));
+  const own = { ...way, notes: way.notes.filter(({ id }) => inLine.has(id)) };
+  const steps = stepsOf(request, own, within);
   return [
     ...covered(request, steps),
     ...leftDown(request, steps),
     ...setBefore(request, steps),
     ...damped(request, steps),
-    ...movedEarly(request, prepared, way, bitsPerS, within),
+    ...movedEarly(request, prepared, own, bitsPerS, within),
     ...samePattern(request, steps),
     ...otherwise(request, unlike),
   ].sort((a, b) => a.barIndex - b.barIndex);

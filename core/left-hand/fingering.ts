@@ -4,7 +4,7 @@ import type { Instrument } from '../instruments/instrument';
 import type { Line, LineEvent } from '../score/lines';
 import { beatOf, type Note, type Part, type Score } from '../score/score';
 import type { Clock } from '../score/time';
-import { fingerName, THUMB, type Player } from '../instruments/player';
+import { fingerName, type Player } from '../instruments/player';
 import { fingerInForce, stringInForce, type Marking } from '../marking/mark';
 import { slurLinks } from '../marking/links';
 import { STRATEGIES, TERMS, type LeftHandCosts, type Strategy, type Term } from './costs';
@@ -336,27 +336,6 @@ function findCovered(notes: FingeredNote[]): void {
       }
     }
   }
-}
-
-/** The marks a player needs: the start, every shift, what is on an unexpected string or finger. */
-export function marksWorthWriting(fingering: Fingering): FingeredNote[] {
-  const worth: FingeredNote[] = [];
-  let lastEvent = -1;
-  let last: FingeredNote | null = null;
-  for (const note of fingering.notes) {
-    const { place } = note;
-    const first = lastEvent === -1;
-    const openSchool = place.finger === 4 && place.stop === 7;
-    const shifted = note.shift !== null;
-    const extended = place.extension && last !== null && last.place.shape !== place.shape;
-    const thumb = place.finger === THUMB && last?.place.finger !== THUMB;
-    const upThere = place.harmonic !== null;
-    const openAgain = place.finger === 0 && last !== null && last.place.finger !== 0 && note.event !== last.event && place.string !== last.place.string;
-    if (first || shifted || extended || openSchool || thumb || upThere || openAgain) worth.push(note);
-    lastEvent = note.event;
-    last = note;
-  }
-  return worth;
 }
 
 /** A fingered note as the headless door prints it. */

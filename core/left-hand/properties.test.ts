@@ -4,10 +4,11 @@ import { firstLine, makeScore } from '../testing/make';
 import { clockFor } from '../score/time';
 import { midiOf, pitchName, spelled } from '../score/pitch';
 import type { InstrumentKind } from '../score/score';
-import { fingerName, LEVELS, usualPlayer } from '../instruments/player';
+import { spanMm } from '../instruments/geometry';
+import { fingerName, handOf, LEVELS, spreadMm, usualPlayer } from '../instruments/player';
 import { markKey, type Mark } from '../marking/mark';
 import { COST_TABLE, DEFAULT_COSTS, STRATEGIES } from './costs';
-import { planFingering, type FingeringRequest } from './fingering';
+import { planFingering, type FingeredNote, type FingeringRequest } from './fingering';
 import { placesFor } from './places';
 
 const RANGE: Readonly<Record<InstrumentKind, [number, number]>> = { violin: [55, 88], viola: [48, 81], cello: [36, 72], bass: [28, 55] };
@@ -55,6 +56,49 @@ test('every note that can be played has a finger that sounds it; every mark is k
           const string = request.marking[markKey(id, 'string')];
           if (finger) expect(place.harmonic !== null && finger.value === '0' ? '0' : fingerName(place.finger)).toBe(finger.value);
           if (string) expect(String(place.string)).toBe(string.value);
+        }
+      }
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('double stops and chords: no finger in two places, strings side by side, the hand within its limit, in every alternative', () => {
+  const chords = fc.constantFrom<InstrumentKind>('violin', 'viola', 'cello', 'bass').chain((kind) =>
+    fc.record({
+      kind: fc.constant(kind),
+      hand: fc.constantFrom('small', 'medium', 'large'),
+      chords: fc.array(fc.array(fc.integer({ min: RANGE[kind][0], max: RANGE[kind][1] }), { minLength: 1, maxLength: 5 }), { minLength: 1, maxLength: 5 }),
+    }),
+  );
+  fc.assert(
+    fc.property(chords, ({ kind, hand, chords: row }) => {
+      const music = row
+        .map((midis) =>
+          [...new Set(midis)]
+            .sort((a, b) => a - b)
+            .map((midi) => pitchName(spelled(midi)))
+            .join('+'),
+        )
+        .join(' ');
+      const { score, part } = makeScore(kind, music);
+      const player = { ...usualPlayer(kind), hand: handOf(hand as 'small') };
+      const clock = clockFor(part, score.ticksPerQuarter, null);
+      for (const way of planFingering({ score, part, line: firstLine(part), player, clock, marking: {} }).alternatives) {
+        const events = new Map<number, FingeredNote[]>();
+        for (const note of way.notes) events.set(note.event, [...(events.get(note.event) ?? []), note]);
+        for (const notes of events.values()) {
+          const strings = notes.map(({ place }) => place.string);
+          expect(new Set(strings).size).toBe(strings.length);
+          expect(Math.max(...strings) - Math.min(...strings)).toBe(strings.length - 1);
+          for (const { place: a } of notes) {
+            for (const { place: b } of notes) {
+              if (a === b || a.finger === 0 || b.finger === 0) continue;
+              if (a.finger === b.finger) expect(a.stop).toBe(b.stop);
+              const spread = spreadMm(player.hand, a.finger, b.finger);
+              if (spread) expect(spanMm(player.instrument.lengthMm, a.stop, b.stop)).toBeLessThanOrEqual(spread.limit + 1e-9);
+            }
+          }
         }
       }
     }),

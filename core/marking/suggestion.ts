@@ -1,7 +1,8 @@
 /** A plan as the marks that taking it writes: only those that a player needs, never a number on every note. */
 import type { Part } from '../score/score';
 import { fingerName } from '../instruments/player';
-import { marksWorthWriting, type Fingering } from '../left-hand/fingering';
+import { type Fingering } from '../left-hand/fingering';
+import { marksWorthWriting, type Density } from '../left-hand/worth-writing';
 import type { Bowing } from '../bow-arm/describe';
 import { bowMarksWorthWriting } from '../bow-arm/worth-writing';
 import { noteById } from '../score/find';
@@ -14,8 +15,8 @@ export interface Wanted {
 }
 
 /** Fingers where the player needs them, string numerals where the string changes unexpectedly with a shift. */
-export function suggestedFingering(fingering: Fingering, part: Part): Wanted[] {
-  return marksWorthWriting(fingering).flatMap((fingered, i) => {
+export function suggestedFingering(fingering: Fingering, part: Part, density: Density = 'usual'): Wanted[] {
+  return marksWorthWriting(fingering, density).flatMap((fingered, i) => {
     const { place, shift } = fingered;
     const note = noteById(part, fingered.id);
     const wanted: Wanted[] = [{ target: fingered.id, kind: 'finger', mark: { value: fingerName(place.finger), origin: 'suggestion' } }];
