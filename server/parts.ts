@@ -1,4 +1,6 @@
 /** One part: its music, its passages, and the player and tempo it is checked for. */
+import { handPreferencesShape, USUAL_PREFERENCES } from '@/core/left-hand/preferences';
+import { DENSITIES } from '@/core/left-hand/worth-writing';
 import { z } from 'zod';
 import { NOTHING_TOLD, SOUNDS } from '../core/instruments/as-told';
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
@@ -102,10 +104,14 @@ export const partSettingsShape = z.object({
   section: z.boolean().nullable(),
   /** Which line of a divided part is planned. */
   line: z.int().min(0).max(20),
+  /** How the left hand likes to play this part. */
+  preferences: handPreferencesShape,
+  /** How many fingers are written when a suggestion is taken. */
+  density: z.enum(DENSITIES),
 });
 export type PartSettings = z.infer<typeof partSettingsShape>;
 
-const NO_SETTINGS: PartSettings = { playerId: null, tempo: null, ...NOTHING_TOLD, line: 0 };
+const NO_SETTINGS: PartSettings = { playerId: null, tempo: null, ...NOTHING_TOLD, line: 0, preferences: USUAL_PREFERENCES, density: 'usual' };
 
 export async function partSettings(studioId: string, partId: string): Promise<PartSettings> {
   const { rows } = await pool().query<{ key: string; value: unknown }>(
@@ -123,23 +129,4 @@ export async function setPartSettings(studioId: string, partId: string, settings
       [studioId, partId, key, JSON.stringify(value)],
     );
   }
-}
-
-export interface PlayerRow {
-  id: string;
-  name: string;
-  instrument: 'violin' | 'viola' | 'cello' | 'bass';
-  size: string;
-  tuning: string;
-  hand: 'small' | 'medium' | 'large';
-  level: 'beginner' | 'intermediate' | 'advanced' | 'professional';
-  thumbPosition: boolean;
-}
-
-export async function players(studioId: string): Promise<PlayerRow[]> {
-  const { rows } = await pool().query<PlayerRow>(
-    'SELECT id, name, instrument, size, tuning, hand, level, thumb_position AS "thumbPosition" FROM players WHERE studio_id = $1 ORDER BY name',
-    [studioId],
-  );
-  return rows;
 }

@@ -6,7 +6,7 @@ import { noteById } from '../core/score/find';
 import { linesOf, type Line } from '../core/score/lines';
 import { ticksOf, type BarRange } from '../core/score/bars';
 import type { Passage } from '../core/score/passages';
-import type { Part, Score } from '../core/score/score';
+import type { Note, Part, Score } from '../core/score/score';
 import { clockFor } from '../core/score/time';
 import { readMusicXml } from '../core/formats/musicxml/read';
 import { asTold, type Told } from '../core/instruments/as-told';
@@ -14,12 +14,15 @@ import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '..
 import { slurLinks } from '../core/marking/links';
 import { editedPart } from '../core/marking/print-edits';
 import { isBowWishKind, splitKey, type MarkKind, type Marking } from '../core/marking/mark';
-import { changesFor, suggestedBowing, suggestedFingering, withoutSuggestions } from '../core/marking/suggestion';
+import { changesFor, heldFingering, suggestedBowing, withoutSuggestions } from '../core/marking/suggestion';
 import type { Change } from '../core/marking/change';
 import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
 import { fingerPart } from '../core/left-hand/part';
 import { costsMore, fingeringNumbers, type FingeringNumbers } from '../core/left-hand/reasons';
-import { newFingeringMemory, type Fingering, type FingeringMemory } from '../core/left-hand/fingering';
+import { newFingeringMemory, planFingering, type Fingering, type FingeringMemory } from '../core/left-hand/fingering';
+import { handAdvice, type HandAdvice } from '../core/left-hand/advice';
+import type { HandPreferences } from '../core/left-hand/preferences';
+import type { Density } from '../core/left-hand/worth-writing';
 import { forkedMemory, newBowMemory, planBowing, preparedAtoms, type BowingRequest, type BowMemory } from '../core/bow-arm/bowing';
 import type { Bowing, Stroke } from '../core/bow-arm/describe';
 import { bowCostsMore, choicesForBow, type BowChoice } from '../core/bow-arm/choices';
@@ -27,11 +30,12 @@ import { openStringVersion, type StringOf } from '../core/bow-arm/crossings';
 import { hemiolasOf, type Hemiola } from '../core/bow-arm/hemiola';
 import { bowingNumbers, type BowingNumbers } from '../core/bow-arm/reasons';
 import { HAIR_CM } from '../core/bow-arm/tables';
-import { STROKES_PER_S } from '../core/checks/tables';
+import { SHIFT_BITS_PER_S, STROKES_PER_S } from '../core/checks/tables';
 import { stringsOf } from '../core/left-hand/strings';
 import type { ReadingAid } from '../core/reading/aid';
 import { readingAids } from '../core/reading/reading';
-import { check, type Report } from '../core/checks/check';
+import { check, placeOf, type Report } from '../core/checks/check';
+import { handOutlook } from '../core/checks/hand';
 
 /** What a plan depends on besides the music. */
 export interface Conditions {
@@ -39,6 +43,10 @@ export interface Conditions {
   player: PlayerDescription | null;
   tempo: number | null;
   told: Told;
+  /** How the left hand likes to play. */
+  preferences: HandPreferences;
+  /** How many fingers a taken suggestion writes. */
+  density: Density;
   /** Which line of a divided part is planned. */
   line: number;
 }
@@ -51,6 +59,8 @@ export interface OpenPart {
 export interface FingeringChoice {
   way: Fingering;
   numbers: FingeringNumbers;
+  /** What it comes to for this player. */
+  outlook: ReturnType<typeof handOutlook>;
   more: string[];
   less: string[];
   /** What taking it writes. */
@@ -71,6 +81,9 @@ export interface BowAside {
   /** Strings of every note, for practising the crossings alone. */
   openStrings: Array<{ noteId: string; strings: number[] }>;
 }
+
+/** Fingerings of a passage that are shown. */
+const SHOWN_WAYS = 5;
 
 const lineOf = (part: Part, index: number): Line => {
   const lines = linesOf(part);
@@ -111,6 +124,7 @@ export class Analyst {
       player: this.player(conditions),
       tempo,
       passages,
+      preferences: conditions.preferences,
       memories,
     });
   }
@@ -118,15 +132,25 @@ export class Analyst {
   suggestFingering(conditions: Conditions, range: BarRange): FingeringChoice[] {
     const part = this.edited(conditions);
     const marking = withoutSuggestions(conditions.marking, FINGER_KINDS, this.idsIn(range));
-    const { alternatives } = fingerPart({ ...this.request({ ...conditions, marking }), within: ticksOf(part, range), alternatives: 3 }, conditions.line);
+    const { alternatives } = fingerPart(
+      { ...this.request({ ...conditions, marking }), within: ticksOf(part, range), alternatives: SHOWN_WAYS },
+      conditions.line,
+    );
     const line = lineOf(part, conditions.line);
     const links = slurLinks(part, line, conditions.marking);
     const best = alternatives[0];
+    const request = this.request(conditions);
+    const context = { ...request, line, place: (note: Note) => placeOf(part, note, request.score.ticksPerQuarter), isNew: () => true };
     return alternatives.map((way) => ({
       way,
-      numbers: fingeringNumbers(way, line, links),
+      numbers: fingeringNumbers(way, line, links, ({ onset, end }) => request.clock.secondsAt(end) - request.clock.secondsAt(onset)),
+      outlook: handOutlook(way, context),
       ...(best && way !== best ? costsMore(way.terms, best.terms) : { more: [], less: [] }),
-      changes: changesFor(conditions.marking, suggestedFingering(way, part), { kinds: FINGER_KINDS, targets: this.idsIn(range) }),
+      changes: changesFor(
+        conditions.marking,
+        heldFingering({ ...request, marking, line, within: ticksOf(part, range) }, way, conditions.density, this.handMemory(conditions.line)),
+        { kinds: FINGER_KINDS, targets: this.idsIn(range) },
+      ),
     }));
   }
 
@@ -175,12 +199,22 @@ export class Analyst {
     return { hemiolas, openStrings };
   }
 
+  /** What a teacher says about the fingering of a passage besides the fingers. */
+  handAside(conditions: Conditions, range: BarRange): HandAdvice[] {
+    const request = { ...this.request(conditions), line: lineOf(this.edited(conditions), conditions.line), alternatives: 1 };
+    const { alternatives, unlike } = planFingering(request, this.handMemory(conditions.line));
+    const [way] = alternatives;
+    if (!way) return [];
+    const inRange = unlike.filter(({ barIndex }) => barIndex >= range.fromBar && barIndex <= range.toBar);
+    return handAdvice(request, way, inRange, SHIFT_BITS_PER_S[request.player.level], ticksOf(request.part, range));
+  }
+
   choices(conditions: Conditions, noteId: string): NoteChoice[] {
     const part = this.edited(conditions);
     const note = noteById(part, noteId);
     if (!note) return [];
     const line = linesOf(part).find((candidate) => candidate.events.some((event) => event.ids.includes(noteId)));
-    return line ? choicesForNote({ ...this.request(conditions), line }, note) : [];
+    return line ? choicesForNote({ ...this.request(conditions), line }, note, this.handMemory(linesOf(part).findIndex((each) => each.name === line.name))) : [];
   }
 
   /** What a reader may trip over. */
@@ -196,17 +230,18 @@ export class Analyst {
       player: this.player(conditions),
       clock: clockFor(part, this.opened.ticksPerQuarter, conditions.tempo),
       marking: conditions.marking,
+      preferences: conditions.preferences,
     };
   }
 
   /** The bow's question, with the strings that the fingering takes. */
   private bowRequest(conditions: Conditions): BowingRequest {
     const request = this.request(conditions);
-    const { player, tempo, told, line } = conditions;
+    const { player, tempo, told, line, preferences } = conditions;
     const ofHand = Object.entries(conditions.marking).filter(([key]) => !isBowKind(splitKey(key).kind));
-    const key = JSON.stringify([player, tempo, told, line, ofHand]);
+    const key = JSON.stringify([player, tempo, told, line, preferences, ofHand]);
     if (this.strings?.key !== key) {
-      const fingering = fingerPart({ ...request, alternatives: 1 }, line).alternatives[0] ?? null;
+      const fingering = fingerPart({ ...request, alternatives: 1 }, line, this.handMemories()).alternatives[0] ?? null;
       this.strings = { key, stringOf: stringsOf(fingering) };
     }
     return { ...request, line: lineOf(request.part, line), stringOf: this.strings.stringOf };
@@ -214,6 +249,16 @@ export class Analyst {
 
   private memory(line: number): BowMemory {
     return (this.memories[line] ??= { hand: newFingeringMemory(), bow: newBowMemory() }).bow;
+  }
+
+  private handMemories(): FingeringMemory[] {
+    return this.memories.map((_, line) => this.handMemory(line));
+  }
+
+  /** A copy of what is remembered: asking aside does not move what the report goes on from. */
+  private handMemory(line: number): FingeringMemory {
+    const { hand } = (this.memories[line] ??= { hand: newFingeringMemory(), bow: newBowMemory() });
+    return { ...hand, path: { ...hand.path }, alike: { ...hand.alike } };
   }
 
   /** The part as the coach says it is, with the edits in force. */

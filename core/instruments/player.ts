@@ -2,6 +2,7 @@
  * The player: instrument, hand and level. Hand sizes are arithmetic, not medical advice; where a
  * stretch hurts, it is wrong whatever the figures say.
  */
+import { z } from 'zod';
 import type { InstrumentKind } from '../score/score';
 import { good, type Result } from '../util/result';
 import { type Instrument, instrumentOf, usualInstrument } from './instrument';
@@ -35,12 +36,13 @@ export interface Hand {
 }
 
 /** How a player was taught, where good players disagree. */
-export interface Technique {
+export const techniqueShape = z.object({
   /** Bass, low positions: 1-2-4 with a tone in the hand, or 1-2-3-4 with a minor third, the hand pivoting on the thumb. */
-  bassFingers: 'three' | 'four';
+  bassFingers: z.enum(['three', 'four']),
   /** Lowest stop at which the thumb goes on the string, half steps above the open string. */
-  thumbFrom: number;
-}
+  thumbFrom: z.int().min(4).max(19),
+});
+export type Technique = z.infer<typeof techniqueShape>;
 
 export interface Player extends Technique {
   name: string;
@@ -65,14 +67,19 @@ export function handOf(size: HandSize): Hand {
   return { name: size, comfortableMm: scale(COMFORTABLE), limitMm: scale(LIMIT) };
 }
 
-/** What was measured of a hand, in mm. */
-export interface MeasuredHand {
-  /** First to fourth finger on one string: where it is easy, and the most that goes without pain. */
-  comfortable: number;
-  greatest: number;
-  /** Pairs that were measured as well; the others follow from first to fourth. */
-  pairs?: Partial<Record<keyof Spreads, { comfortable: number; greatest: number }>> | undefined;
-}
+const PAIRS = ['12', '23', '34', '13', '24', '14', '51', '52', '53'] as const;
+const millimetres = z.number().min(15).max(260);
+
+/** What was measured of a hand, in mm: first to fourth finger on one string, where it is easy and the most that goes without pain. */
+export const measuredShape = z
+  .object({
+    comfortable: millimetres,
+    greatest: millimetres,
+    /** Pairs that were measured as well; the others follow from first to fourth. */
+    pairs: z.partialRecord(z.enum(PAIRS), z.object({ comfortable: millimetres, greatest: millimetres })).optional(),
+  })
+  .refine(({ comfortable, greatest }) => greatest >= comfortable, { message: 'The greatest spread is less than the comfortable one', path: ['greatest'] });
+export type MeasuredHand = z.infer<typeof measuredShape>;
 
 /**
  * The hand of one person: the usual proportions, scaled to what was measured. Reach is arithmetic; a greatest spread below the
@@ -82,7 +89,7 @@ export interface MeasuredHand {
 export function handMeasured({ comfortable, greatest, pairs = {} }: MeasuredHand): Hand {
   const scaled = (usual: Spreads, measured: number, which: 'comfortable' | 'greatest'): Spreads =>
     Object.fromEntries(
-      Object.entries(usual).map(([pair, mm]) => [pair, pairs[pair as unknown as keyof Spreads]?.[which] ?? (mm * measured) / usual[14]]),
+      Object.entries(usual).map(([pair, mm]) => [pair, pairs[pair as (typeof PAIRS)[number]]?.[which] ?? (mm * measured) / usual[14]]),
     ) as unknown as Spreads;
   const comfortableMm = scaled(COMFORTABLE, comfortable, 'comfortable');
   const most = scaled(LIMIT, Math.max(comfortable, greatest), 'greatest');

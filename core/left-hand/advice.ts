@@ -36,7 +36,7 @@ const WIDE = 8;
 /** Up there the finger is rocked across rather than pressed flat: the curve of the fingerboard (common practice; the stop by judgement). */
 const CURVED_FROM = 12;
 /** A shift from which it is worth looking for an earlier moment, bits per second over what the player manages (judgement). */
-const EARLY_FROM = 0.5;
+const EARLY_FROM = 0.75;
 /** How much easier it must get. */
 const EARLY_GAIN = 0.75;
 /** Notes back that are looked at. */
@@ -113,7 +113,8 @@ function leftDown(request: FingeringRequest, steps: readonly Step[]): HandAdvice
       const next = steps[k]!.fingered;
       if (next.shift || isShiftBetween(step, steps[k]!)) return;
       if (samePlace(step, steps[k]!)) {
-        if (k === i + 1) return;
+        // On one string a finger stays down of itself; it is worth a word where the bow goes elsewhere in between.
+        if (steps.slice(i + 1, k).every(({ fingered }) => fingered.place.string === place.string)) return;
         for (let j = i; j <= k; j++) held.add(j);
         found.push({
           kind: 'leave down',
@@ -222,7 +223,10 @@ function otherwise(request: FingeringRequest, unlike: readonly UnlikeFingers[]):
     kind: 'fingered otherwise' as const,
     barIndex,
     noteIds: [noteId],
-    text: `Bar ${label(request, barIndex)} is not fingered like the same music in bar ${label(request, likeBar)}: ${why}.`,
+    text:
+      barIndex === likeBar
+        ? `The sequence in bar ${label(request, barIndex)} does not keep its fingers: ${why}.`
+        : `Bar ${label(request, barIndex)} is not fingered like the same music in bar ${label(request, likeBar)}: ${why}.`,
     take: null,
   }));
 }

@@ -29,12 +29,14 @@ describe('what counts as the same music', () => {
     const { request } = plan(kind, music);
     return alikeGroups(request.part, request.line, prepareFingering(request)).map(({ figures }) => figures.map(({ barIndex }) => barIndex));
   };
-  test('bars with the same rhythm and intervals, wherever they stand', () =>
-    expect(groups('cello', 'D3 E3 F#3 G3 A3/2 | C3 E3 G3 C3 A2/2 | D3 E3 F#3 G3 A3/2 | G2 A2 B2 C3 D3/2')).toEqual([[0, 2, 3]]));
-  test('on the violin a sequence within the key counts by letters, on the cello by half steps', () => {
-    const sequence = 'C4 D4 E4 F4 G4/2 | D4 E4 F4 G4 A4/2';
-    expect(groups('violin', sequence)).toEqual([[0, 1]]);
-    expect(groups('cello', sequence)).toEqual([]);
+  test('bars on the same notes, wherever they stand', () =>
+    expect(groups('cello', 'D3 E3 F#3 G3 A3/2 | C3 E3 G3 C3 A2/2 | D3 E3 F#3 G3 A3/2 | C3 E3 G3 D3 A2/2')).toEqual([[0, 2]]));
+  test('bars on other notes, where the bar after comes back with them: on the violin by letters, on the cello by half steps', () => {
+    const tune = 'C4 D4 E4 F4 G4/2 | E4 G4 F4 E4 D4/2';
+    const higher = 'D4 E4 F4 G4 A4/2 | F4 A4 G4 F4 E4/2';
+    expect(groups('violin', `${tune} | ${higher}`)).toEqual([[0, 2]]);
+    expect(groups('cello', `${tune} | ${higher}`)).toEqual([]);
+    expect(groups('cello', `${tune} | D4 E4 F#4 G4 A4/2 | F#4 A4 G4 F#4 E4/2`)).toEqual([[0, 2]]);
   });
   test('beats that go on in sequence inside a bar', () =>
     expect(groups('violin', 'C5/0.25 D5/0.25 E5/0.25 C5/0.25 D5/0.25 E5/0.25 F5/0.25 D5/0.25 A4/2').length).toBe(1));

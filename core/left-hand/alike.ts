@@ -21,13 +21,15 @@ export interface AlikeGroup {
 }
 
 /** Fewer notes make no figure. */
-const FEWEST_NOTES = 3;
+const FEWEST_NOTES = 4;
+const FEWEST_IN_SEQUENCE = 3;
 
 const kept = new WeakMap<Line, AlikeGroup[]>();
 
 /**
- * Groups of figures in events of `prepared`: whole bars first, then beats that follow one another in sequence. On violin and
- * viola the intervals count in letters, so a sequence within the key has the same fingers; on cello and bass in half steps.
+ * Groups of figures in events of `prepared`: bars on the same notes, then bars on other notes where the bar after comes back with
+ * them, then beats that follow one another in sequence. On violin and viola the intervals count in letters, so a sequence within
+ * the key has the same fingers; on cello and bass in half steps.
  */
 export function alikeGroups(part: Part, line: Line, prepared: Pick<Prepared, 'eventIndex'>): AlikeGroup[] {
   const known = kept.get(line);
@@ -48,45 +50,63 @@ export function alikeGroups(part: Part, line: Line, prepared: Pick<Prepared, 'ev
 
 function groupsOf(part: Part, events: readonly LineEvent[]): AlikeGroup[] {
   const byLetters = part.instrument !== 'cello' && part.instrument !== 'bass';
-  const bars = figuresOf(events, (event) => String(event.notes[0]!.barIndex));
-  const groups = grouped(bars, events, byLetters);
-  const taken = new Set(groups.flatMap(({ figures }) => figures.map(({ barIndex }) => barIndex)));
-  const beats = figuresOf(events, (event) => {
-    const { barIndex, tick } = event.notes[0]!;
-    const bar = part.bars[barIndex]!;
-    const compound = bar.beatType === 8 && bar.beats % 3 === 0;
-    return `${barIndex} ${Math.floor(tick / ((part.ticksPerQuarter * 4 * (compound ? 3 : 1)) / bar.beatType))}`;
-  }).filter(({ barIndex }) => !taken.has(barIndex));
-  return [...groups, ...sequences(beats, events, byLetters)];
+  const bars = figuresOf(events, (event) => String(event.notes[0]!.barIndex), FEWEST_NOTES);
+  const exact = grouped(bars, (figure) => keyOf(figure, events, (event, i) => midiOf(event.notes[i]!.pitch)));
+  const untaken = (groups: readonly AlikeGroup[]) => {
+    const taken = new Set(groups.flatMap(({ figures }) => figures.map(({ barIndex }) => barIndex)));
+    return ({ barIndex }: Figure) => !taken.has(barIndex);
+  };
+  const away = (figure: Figure) => keyOf(figure, events, intervalsFrom(events[figure.from]!, byLetters));
+  const next = new Map(bars.map((figure, i) => [figure, bars[i + 1]?.barIndex === figure.barIndex + 1 ? bars[i + 1]! : null]));
+  const moved = grouped(
+    bars.filter((figure) => untaken(exact)(figure) && next.get(figure)),
+    (figure) => `${away(figure)} then ${away(next.get(figure)!)}`,
+  );
+  const beats = figuresOf(
+    events,
+    (event) => {
+      const { barIndex, tick } = event.notes[0]!;
+      const bar = part.bars[barIndex]!;
+      const compound = bar.beatType === 8 && bar.beats % 3 === 0;
+      return `${barIndex} ${Math.floor(tick / ((part.ticksPerQuarter * 4 * (compound ? 3 : 1)) / bar.beatType))}`;
+    },
+    FEWEST_IN_SEQUENCE,
+  ).filter(untaken([...exact, ...moved]));
+  return [...exact, ...moved, ...sequences(beats, away)];
 }
 
-function figuresOf(events: readonly LineEvent[], spanOf: (event: LineEvent) => string): Figure[] {
+/** Height of a note above the first one of its figure: in letters, or in half steps. */
+const intervalsFrom =
+  (first: LineEvent, byLetters: boolean) =>
+  (event: LineEvent, i: number): number =>
+    byLetters ? letterIndex(event.notes[i]!.pitch) - letterIndex(first.notes[0]!.pitch) : midiOf(event.notes[i]!.pitch) - midiOf(first.notes[0]!.pitch);
+
+function figuresOf(events: readonly LineEvent[], spanOf: (event: LineEvent) => string, fewest: number): Figure[] {
   const figures: Figure[] = [];
   for (let from = 0; from < events.length;) {
     const span = spanOf(events[from]!);
     let to = from;
     while (events[to + 1] && spanOf(events[to + 1]!) === span) to++;
-    if (to - from + 1 >= FEWEST_NOTES) figures.push({ barIndex: events[from]!.notes[0]!.barIndex, from, to });
+    if (to - from + 1 >= fewest) figures.push({ barIndex: events[from]!.notes[0]!.barIndex, from, to });
     from = to + 1;
   }
   return figures;
 }
 
-function keyOf({ from, to }: Figure, events: readonly LineEvent[], byLetters: boolean): string {
-  const height = (event: LineEvent, i: number) => (byLetters ? letterIndex(event.notes[i]!.pitch) : midiOf(event.notes[i]!.pitch));
+function keyOf({ from, to }: Figure, events: readonly LineEvent[], height: (event: LineEvent, i: number) => number): string {
   const first = events[from]!;
   let key = '';
   for (let i = from; i <= to; i++) {
     const event = events[i]!;
-    key += `${event.onset - first.onset} ${event.end - event.onset} ${event.notes.map((_, k) => height(event, k) - height(first, 0)).join('+')}|`;
+    key += `${event.onset - first.onset} ${event.end - event.onset} ${event.notes.map((_, k) => height(event, k)).join('+')}|`;
   }
   return key;
 }
 
-function grouped(figures: readonly Figure[], events: readonly LineEvent[], byLetters: boolean): AlikeGroup[] {
+function grouped(figures: readonly Figure[], keyed: (figure: Figure) => string): AlikeGroup[] {
   const groups = new Map<string, AlikeGroup>();
   for (const figure of figures) {
-    const key = keyOf(figure, events, byLetters);
+    const key = keyed(figure);
     const group = groups.get(key);
     if (group) group.figures.push(figure);
     else groups.set(key, { figures: [figure] });
@@ -95,11 +115,11 @@ function grouped(figures: readonly Figure[], events: readonly LineEvent[], byLet
 }
 
 /** Beats count where the next one goes on with the same figure. */
-function sequences(beats: readonly Figure[], events: readonly LineEvent[], byLetters: boolean): AlikeGroup[] {
+function sequences(beats: readonly Figure[], keyed: (figure: Figure) => string): AlikeGroup[] {
   const groups: AlikeGroup[] = [];
   let last: { key: string; figure: Figure } | null = null;
   for (const figure of beats) {
-    const key = keyOf(figure, events, byLetters);
+    const key = keyed(figure);
     if (last && last.key === key && figure.from === last.figure.to + 1) {
       const open = groups.at(-1);
       if (open?.figures.at(-1) === last.figure) open.figures.push(figure);
@@ -205,6 +225,8 @@ export function unlikeFingers(prepared: Prepared, groups: readonly AlikeGroup[],
     for (const figure of group.figures) {
       const notes = differing(figure, model, prepared, choice);
       if (notes.length === 0) continue;
+      // On other notes the same fingers need not lie anywhere: that is no exception.
+      if (!sameNotes(figure, model.figure, prepared) && !liesAnywhere(figure, model, prepared)) continue;
       const noteId = prepared.events[figure.from + notes[0]!]!.ids[0]!;
       found.push({ barIndex: figure.barIndex, likeBar: model.figure.barIndex, noteId, why: reason(figure, notes, model, prepared, marking) });
     }
@@ -212,15 +234,20 @@ export function unlikeFingers(prepared: Prepared, groups: readonly AlikeGroup[],
   return found.sort((a, b) => a.barIndex - b.barIndex);
 }
 
-function reason(figure: Figure, notes: readonly number[], { row }: Model, prepared: Prepared, marking: Marking): string {
+const STRINGS_AWAY = [-3, -2, -1, 0, 1, 2, 3];
+
+function liesAnywhere(figure: Figure, { row }: Model, prepared: Prepared): boolean {
+  const lies = (strings: number) =>
+    row.every(([finger, string], i) => prepared.grips[figure.from + i]!.some(({ lead }) => lead.finger === finger && lead.string === string + strings));
+  return STRINGS_AWAY.some(lies);
+}
+
+function reason(figure: Figure, notes: readonly number[], model: Model, prepared: Prepared, marking: Marking): string {
   const events = prepared.events.slice(figure.from, figure.to + 1);
   if (events.some((event) => event.notes.some((note) => fingerInForce(note, marking) !== null || stringInForce(note, marking) !== null)))
     return 'marks there ask for it';
-  const away = [-3, -2, -1, 0, 1, 2, 3];
-  const lies = (strings: number) =>
-    row.every(([finger, string], i) => prepared.grips[figure.from + i]!.some(({ lead }) => lead.finger === finger && lead.string === string + strings));
-  if (!away.some(lies)) return 'the same fingers do not lie on these notes';
-  if (notes[0]! >= row.length / 2) return 'what follows it there is different, and the hand has to be ready for it';
-  if (notes.at(-1)! < row.length / 2) return 'the hand comes from somewhere else there';
+  if (!liesAnywhere(figure, model, prepared)) return 'the same fingers do not lie on these notes';
+  if (notes[0]! >= model.row.length / 2) return 'what follows it there is different, and the hand has to be ready for it';
+  if (notes.at(-1)! < model.row.length / 2) return 'the hand comes from somewhere else there';
   return 'it lies better so there';
 }

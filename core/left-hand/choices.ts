@@ -1,7 +1,7 @@
 /** Every way to play one note, each with what it costs in its context: the rest of the passage planned around it. */
 import type { Note } from '../score/score';
 import { STRATEGIES, type Term } from './costs';
-import { explain, preferredBy, prepareFingering, type Fingering, type FingeringRequest } from './fingering';
+import { explain, memoryFor, newFingeringMemory, preferredBy, prepareFingering, type Fingering, type FingeringRequest } from './fingering';
 import { gripsFor } from './grip';
 import type { Place } from './places';
 import { cheapestPath } from './search';
@@ -23,14 +23,16 @@ export interface NoteChoice {
 /** Events before and after that are planned anew with each choice. */
 const WINDOW = 12;
 
-export function choicesForNote(request: FingeringRequest, note: Note): NoteChoice[] {
-  const prepared = prepareFingering(request);
+/** @param memory of the last plan of this line; it is not changed */
+export function choicesForNote(request: FingeringRequest, note: Note, memory = newFingeringMemory()): NoteChoice[] {
+  const { grips: known, path } = memoryFor(request, { ...memory });
+  const prepared = prepareFingering(request, known);
   const at = prepared.events.findIndex((event) => event.ids.includes(note.id));
   if (at < 0) return [];
   const preferred = preferredBy(request);
   const { costs } = preferred;
   const weighing = weighingFor(request.player, preferred);
-  const { choice } = cheapestPath({ grips: prepared.grips, moments: prepared.moments, weighing });
+  const { choice } = cheapestPath({ grips: prepared.grips, moments: prepared.moments, weighing }, { ...path });
   const from = Math.max(0, at - WINDOW * 2);
   const to = Math.min(prepared.events.length, at + WINDOW * 2 + 1);
   const event = prepared.events[at]!;

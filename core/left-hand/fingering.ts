@@ -46,7 +46,7 @@ export interface FingeringMemory {
 export const newFingeringMemory = (): FingeringMemory => ({ settings: '', grips: new Map(), path: { kept: null }, alike: { kept: null } });
 
 /** Another player or other costs, and nothing is kept. */
-function memoryFor(request: FingeringRequest, memory: FingeringMemory): FingeringMemory {
+export function memoryFor(request: FingeringRequest, memory: FingeringMemory): FingeringMemory {
   const settings = JSON.stringify([request.player, request.costs ?? null, request.preferences ?? null]);
   if (memory.settings !== settings) Object.assign(memory, newFingeringMemory(), { settings });
   return memory;
@@ -319,21 +319,30 @@ function heardWhere(from: Grip, last: Grip, grip: Grip, moment: Moment): HeardWh
 /** Covered intervals reach over this many events in between. */
 const COVERED_REACH = 5;
 
-/** One finger needed at the same stop on two neighbouring strings within the next few notes (not the fourth). */
+/**
+ * One finger needed at the same stop on two neighbouring strings within the next few notes (not the fourth). It can lie across
+ * both only while nothing below it is played on either of them.
+ */
 function findCovered(notes: FingeredNote[]): void {
   for (let i = 0; i < notes.length; i++) {
     const a = notes[i]!;
     if (a.place.finger === 0 || a.place.finger === 4) continue;
+    let [below, above] = [false, false];
     for (let k = i + 1; k < notes.length && notes[k]!.event - a.event <= COVERED_REACH; k++) {
       const b = notes[k]!;
-      if (b.place.finger === 0) continue;
-      if (isShift(a.place, b.place)) break;
-      if (b.place.finger === a.place.finger && b.place.stop !== a.place.stop) break;
-      if (b.place.finger === a.place.finger && b.place.stop === a.place.stop && Math.abs(b.place.string - a.place.string) === 1) {
+      const away = b.place.string - a.place.string;
+      const same = b.place.finger === a.place.finger;
+      if (same && b.place.stop === a.place.stop && Math.abs(away) === 1) {
+        if (away > 0 ? below : above) break;
         a.covered = [...(a.covered ?? []), b.id];
         b.covered = [...(b.covered ?? []), a.id];
         break;
       }
+      if ((b.place.finger !== 0 && isShift(a.place, b.place)) || same) break;
+      if (b.place.stop > a.place.stop) continue;
+      if (away === 0) break;
+      if (away === 1) below = true;
+      if (away === -1) above = true;
     }
   }
 }

@@ -3,7 +3,7 @@ import { centsPerMm, stopMm } from '../instruments/geometry';
 import { stringName, type Instrument } from '../instruments/instrument';
 import { fingerName, spreadMm, THUMB, type Player } from '../instruments/player';
 import { TARGET_WIDTH_CENTS, SAME_PLACE_MM } from './shift';
-import type { FingeredNote, Fingering } from './fingering';
+import type { FingeredNote } from './fingering';
 
 export interface FrameFinger {
   finger: number;
@@ -25,19 +25,19 @@ export interface HandFrame {
 }
 
 /** The stretch around a note in which the hand stays; null where no finger is down. */
-export function frameAt(way: Fingering, noteId: string, player: Player): HandFrame | null {
-  const at = way.notes.findIndex((note) => note.id === noteId);
-  const here = way.notes[at];
+export function frameAt({ notes }: { notes: readonly FingeredNote[] }, noteId: string, player: Player): HandFrame | null {
+  const at = notes.findIndex((note) => note.id === noteId);
+  const here = notes[at];
   if (!here || here.place.finger === 0) return null;
   const { handMm } = here.place;
   const stays = (note: FingeredNote | undefined) => note !== undefined && (note.place.finger === 0 || Math.abs(note.place.handMm - handMm) < SAME_PLACE_MM);
   let from = at;
-  while (stays(way.notes[from - 1])) from--;
+  while (stays(notes[from - 1])) from--;
   let to = at;
-  while (stays(way.notes[to + 1])) to++;
+  while (stays(notes[to + 1])) to++;
   const { lengthMm } = player.instrument;
   const fingers = new Map<string, FrameFinger>();
-  for (const { id, place } of way.notes.slice(from, to + 1)) {
+  for (const { id, place } of notes.slice(from, to + 1)) {
     if (place.finger === 0) continue;
     const key = `${place.string} ${place.finger} ${place.stop}`;
     const known = fingers.get(key);

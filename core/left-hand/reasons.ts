@@ -1,7 +1,7 @@
 /** Why one fingering costs more than another, in the words of the trade, and its numbers for a table. */
-import type { Line } from '../score/lines';
+import type { Line, LineEvent } from '../score/lines';
 import type { Fingering, FingeredNote } from './fingering';
-import type { Term } from './costs';
+import { DEFAULT_COSTS, type Term } from './costs';
 
 const MORE: Readonly<Record<Term, string>> = {
   shift: 'more or harder shifts',
@@ -72,12 +72,24 @@ export interface FingeringNumbers {
   hardest: { bitsPerS: number; mm: number; gapMs: number; noteId: string } | null;
   stringChangesInSlurs: number;
   fourthFingers: number;
+  /** Those on notes that last (longSeconds of the cost table). */
+  longFourths: number;
   openStrings: number;
   highestPosition: string;
 }
 
-export function fingeringNumbers(fingering: Fingering, line: Line, links: readonly boolean[]): FingeringNumbers {
-  const numbers: FingeringNumbers = { shifts: 0, shiftMm: 0, hardest: null, stringChangesInSlurs: 0, fourthFingers: 0, openStrings: 0, highestPosition: '–' };
+/** @param lastsS seconds of an event */
+export function fingeringNumbers(fingering: Fingering, line: Line, links: readonly boolean[], lastsS: (event: LineEvent) => number): FingeringNumbers {
+  const numbers: FingeringNumbers = {
+    shifts: 0,
+    shiftMm: 0,
+    hardest: null,
+    stringChangesInSlurs: 0,
+    fourthFingers: 0,
+    longFourths: 0,
+    openStrings: 0,
+    highestPosition: '–',
+  };
   let highest = -1;
   let last: FingeredNote | null = null;
   for (const note of fingering.notes) {
@@ -89,7 +101,10 @@ export function fingeringNumbers(fingering: Fingering, line: Line, links: readon
         numbers.hardest = { bitsPerS: note.shift.bitsPerS, mm: note.shift.mm, gapMs: note.shift.gapMs, noteId: note.id };
     }
     if (head && last && links[note.event] && last.event === note.event - 1 && last.place.string !== note.place.string) numbers.stringChangesInSlurs++;
-    if (head && note.place.finger === 4) numbers.fourthFingers++;
+    if (head && note.place.finger === 4) {
+      numbers.fourthFingers++;
+      if (lastsS(line.events[note.event]!) >= DEFAULT_COSTS.longSeconds) numbers.longFourths++;
+    }
     if (head && note.place.finger === 0) numbers.openStrings++;
     if (note.place.hand !== null && note.place.hand > highest) {
       highest = note.place.hand;

@@ -155,7 +155,7 @@ describe('what is written down', () => {
   test('numbers for a table', () => {
     const asked = request('violin', '(A4 F#5) (A4 F#5)', {});
     const way = planFingering({ ...asked, alternatives: 1 }).alternatives[0]!;
-    expect(fingeringNumbers(way, asked.line, [false, true, false, true])).toMatchObject({
+    expect(fingeringNumbers(way, asked.line, [false, true, false, true], () => 1)).toMatchObject({
       shifts: 0,
       stringChangesInSlurs: 2,
       openStrings: 2,

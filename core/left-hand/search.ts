@@ -143,7 +143,7 @@ function nextColumn(last: readonly State[], lastGrips: readonly Grip[], grips: r
       for (const s of order) {
         const state = last[s]!;
         if (state.cost - FREE_RELIEF >= best) break;
-        const cost = exact(state.cost + moveCost(lastGrips[state.grip]!, state.carried, grip, moment, weighing));
+        const cost = state.cost + moveCost(lastGrips[state.grip]!, state.carried, grip, moment, weighing);
         if (cost < best) {
           best = cost;
           back = s;

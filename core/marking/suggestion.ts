@@ -2,6 +2,7 @@
 import type { Part } from '../score/score';
 import { fingerName } from '../instruments/player';
 import { type Fingering } from '../left-hand/fingering';
+import { planFingering, type FingeredNote, type FingeringMemory, type FingeringRequest } from '../left-hand/fingering';
 import { marksWorthWriting, type Density } from '../left-hand/worth-writing';
 import type { Bowing } from '../bow-arm/describe';
 import { bowMarksWorthWriting } from '../bow-arm/worth-writing';
@@ -25,6 +26,35 @@ export function suggestedFingering(fingering: Fingering, part: Part, density: De
       wanted.push({ target: fingered.id, kind: 'string', mark: { value: String(place.string), origin: 'suggestion' } });
     return wanted;
   });
+}
+
+/** Rounds in which marks are added until the plan does what was taken. */
+const HOLDING_ROUNDS = 8;
+
+/**
+ * The marks worth writing, and those besides them without which the plan would go another way again: where it still does, the
+ * first note of each such stretch is marked.
+ * @param request what the way was planned with, without the marks that taking it replaces
+ */
+export function heldFingering(request: FingeringRequest, way: Fingering, density: Density, memory: FingeringMemory): Wanted[] {
+  const wanted = suggestedFingering(way, request.part, density);
+  const places = new Map(way.notes.map((note) => [note.id, note.place]));
+  for (let round = 0; round < HOLDING_ROUNDS; round++) {
+    const marking = { ...Object.fromEntries(wanted.map(({ target, kind, mark }) => [markKey(target, kind), mark])), ...request.marking };
+    const planned = planFingering({ ...request, marking, alternatives: 1 }, memory).alternatives[0]?.notes ?? [];
+    const differs = ({ id, place }: FingeredNote) => {
+      const wish = places.get(id);
+      return wish !== undefined && (wish.finger !== place.finger || wish.string !== place.string);
+    };
+    const first = planned.filter((note, i) => differs(note) && !(planned[i - 1] && differs(planned[i - 1]!)));
+    if (first.length === 0) break;
+    for (const { id, place } of first) {
+      const { finger, string } = places.get(id)!;
+      wanted.push({ target: id, kind: 'finger', mark: { value: fingerName(finger), origin: 'suggestion' } });
+      if (string !== place.string) wanted.push({ target: id, kind: 'string', mark: { value: String(string), origin: 'suggestion' } });
+    }
+  }
+  return wanted;
 }
 
 export function suggestedBowing(bowing: Bowing): Wanted[] {

@@ -11,7 +11,8 @@ import { pool } from '../../server/db';
 import { engraved } from '../../server/engraving';
 import { markedScore } from '../../server/marked';
 import { changeSetShape, history, markingOfPart, storeChanges } from '../../server/markings';
-import { musicOf, partById, partSettings, passagesOf, players, setPartSettings, setPassages } from '../../server/parts';
+import { musicOf, partById, partSettings, passagesOf, setPartSettings, setPassages } from '../../server/parts';
+import { players } from '../../server/players';
 import { setOnShelf, shelf, takeIn } from '../../server/pieces';
 
 jest.setTimeout(60_000);

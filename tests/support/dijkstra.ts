@@ -8,7 +8,7 @@ import { strokeSpan, type StrokeSpan } from '../../core/bow-arm/stroke';
 import { HAIR_CM, type BowCosts } from '../../core/bow-arm/tables';
 import type { Grip } from '../../core/left-hand/grip';
 import { carriedBy } from '../../core/left-hand/search';
-import { moveCost, ownCost, startCost, type Moment, type Weighing } from '../../core/left-hand/transition';
+import { moveCost, ownCost, startCost, type Carried, type Moment, type Weighing } from '../../core/left-hand/transition';
 
 type Weighted = Graph<unknown, number>;
 const START = 'start';
@@ -26,19 +26,32 @@ export function shortest(graph: Weighted, lift: number): number {
 /** Every cost is lifted by this much, once per link, so that relief never makes a link negative. */
 export const LIFT = 1;
 
-/** Fingering without open strings: one node per event and grip. */
+/** Fingering: one node per event and grip; where the grip is open, also per stopped grip that came last. */
 export function fingeringGraph(grips: ReadonlyArray<readonly Grip[]>, moments: readonly Moment[], weighing: Weighing): Weighted {
   const graph = createGraph<unknown, number>();
-  grips[0]!.forEach((grip, g) => graph.addLink(START, `0/${g}`, ownCost(grip, moments[0]!, weighing) + startCost(grip, weighing) + LIFT));
+  type Node = { id: string; grip: Grip; carried: Carried | null; last: string };
+  const nodeOf = (i: number, g: number, before: Node | null): Node => {
+    const grip = grips[i]![g]!;
+    const last = grip.open ? (before?.last ?? '') : `${i}/${g}`;
+    return { id: `${i}/${g} after ${last}`, grip, carried: grip.open ? (before?.carried ?? null) : carriedBy(grip, moments[i]!).carried, last };
+  };
+  let layer: Node[] = grips[0]!.map((grip, g) => {
+    const node = nodeOf(0, g, null);
+    graph.addLink(START, node.id, ownCost(grip, moments[0]!, weighing) + startCost(grip, weighing) + LIFT);
+    return node;
+  });
   for (let i = 1; i < grips.length; i++) {
-    grips[i - 1]!.forEach((from, f) => {
-      const { carried } = carriedBy(from, moments[i - 1]!);
-      grips[i]!.forEach((to, t) =>
-        graph.addLink(`${i - 1}/${f}`, `${i}/${t}`, moveCost(from, carried, to, moments[i]!, weighing) + ownCost(to, moments[i]!, weighing) + LIFT),
-      );
-    });
+    const next = new Map<string, Node>();
+    for (const from of layer) {
+      grips[i]!.forEach((to, t) => {
+        const node = nodeOf(i, t, from);
+        next.set(node.id, node);
+        graph.addLink(from.id, node.id, moveCost(from.grip, from.carried, to, moments[i]!, weighing) + ownCost(to, moments[i]!, weighing) + LIFT);
+      });
+    }
+    layer = [...next.values()];
   }
-  grips.at(-1)!.forEach((_, g) => graph.addLink(`${grips.length - 1}/${g}`, END, LIFT));
+  for (const node of layer) graph.addLink(node.id, END, LIFT);
   return graph;
 }
 

@@ -1,16 +1,12 @@
 'use client';
 
 import { LoaderCircle } from 'lucide-react';
-import { fingerName } from '@/core/instruments/player';
-import { stringName } from '@/core/instruments/instrument';
-import { costsMore } from '@/core/left-hand/reasons';
-import type { NoteChoice } from '@/core/left-hand/choices';
-import type { Shift } from '@/core/left-hand/shift';
 import { noteById } from '@/core/score/find';
 import { placeLabel } from '@/ui/kit/music';
 import { BowChoices } from './bow-choices';
 import { BowingCards } from './bowing-cards';
 import { capital, Card, Numbers, sentence } from './choice-card';
+import { AdviceList, HandSettings, HandSide } from './hand-side';
 import type { PanelProps } from './panel';
 import type { Hand, Suggestions } from './use-choices';
 
@@ -27,6 +23,7 @@ export function ChoicesTab(props: PanelProps) {
           Suggest bowing
         </button>
       </div>
+      <HandSettings hand={props.hand} />
       {working && (
         <p className="flex items-center gap-2 text-soft" role="status">
           <LoaderCircle size={15} className="animate-spin" aria-hidden /> Trying every way …
@@ -37,12 +34,15 @@ export function ChoicesTab(props: PanelProps) {
       ) : noteLabel ? (
         <>
           <HandSwitch hand={choices.hand} onHand={choices.setHand} />
-          {choices.hand === 'bow' ? <BowChoices {...props} /> : ofNote && <NoteChoiceList {...props} items={ofNote.items} />}
+          {choices.hand === 'bow' ? <BowChoices {...props} /> : <HandSide {...props} items={ofNote?.items ?? null} />}
         </>
       ) : (
-        <p className="text-soft">
-          Select a note to see every way to play it, or ask for all of {passageName}. What you have marked stays; the rest is planned around it.
-        </p>
+        <>
+          <p className="text-soft">
+            Select a note to see every way to play it, or ask for all of {passageName}. What you have marked stays; the rest is planned around it.
+          </p>
+          <AdviceList {...props} />
+        </>
       )}
     </div>
   );
@@ -84,8 +84,8 @@ function SuggestionList({ suggestions, passageName, open, choices, onTake, onCom
           {suggestions.kind === 'fingering' ? 'Fingering' : 'Bowing'} of {passageName}
         </h2>
         <span className="flex gap-3">
-          {suggestions.kind === 'bowing' && suggestions.items.length > 1 && (
-            <button type="button" className="min-h-6 cursor-pointer text-xs font-semibold text-rosin underline" onClick={onCompare}>
+          {suggestions.items.length > 1 && (
+            <button type="button" className="min-h-6 cursor-pointer text-xs font-semibold text-ink underline" onClick={onCompare}>
               compare
             </button>
           )}
@@ -100,7 +100,7 @@ function SuggestionList({ suggestions, passageName, open, choices, onTake, onCom
         </p>
       )}
       {suggestions.kind === 'fingering' ? (
-        suggestions.items.map(({ way, numbers, more, less, changes }, i) => (
+        suggestions.items.map(({ way, numbers, outlook, more, less, changes }, i) => (
           <Card
             key={way.strategy + i}
             index={i}
@@ -114,7 +114,7 @@ function SuggestionList({ suggestions, passageName, open, choices, onTake, onCom
               rows={[
                 ['shifts', `${numbers.shifts}`, numbers.shifts ? `${Math.round(numbers.shiftMm)} mm in all` : ''],
                 ['hardest', numbers.hardest ? `${numbers.hardest.bitsPerS.toFixed(0)} bits/s` : 'none', numbers.hardest ? at(numbers.hardest.noteId) : ''],
-                ['string changes in slurs', `${numbers.stringChangesInSlurs}`, ''],
+                ['worst risk', outlook.worst ? `${Math.round(outlook.worst.chance * 100)} %` : 'none', outlook.worst ? at(outlook.worst.noteId) : ''],
                 ['fourth finger / open', `${numbers.fourthFingers} / ${numbers.openStrings}`, ''],
                 ['marks to write', `${changes.filter((change) => change.to).length}`, ''],
               ]}
@@ -124,40 +124,6 @@ function SuggestionList({ suggestions, passageName, open, choices, onTake, onCom
       ) : (
         <BowingCards items={suggestions.items} choices={choices} onTake={onTake} open={open} />
       )}
-    </section>
-  );
-}
-
-const shiftWords = (shift: Shift | null, what: string) =>
-  shift && shift.mm >= 1 ? `${what} ${Math.round(shift.mm)} mm in ${(shift.gapMs / 1000).toFixed(2)} s, ${shift.heard}.` : '';
-
-function NoteChoiceList({ items, noteLabel, instrument, choices, onTake }: PanelProps & { items: readonly NoteChoice[] }) {
-  const best = items[0];
-  return (
-    <section aria-label="Ways to play this note" className="grid gap-2">
-      <h2 className="text-base">{noteLabel}</h2>
-      {items.length === 0 && <p className="text-soft">This note cannot be played on this instrument; the findings say why.</p>}
-      {items.map((choice, i) => {
-        const { place, shift, nextShift, extra } = choice;
-        const name = [
-          `${place.finger === 0 ? 'Open' : fingerName(place.finger)} on ${stringName(instrument, place.string)}`,
-          place.position,
-          place.harmonic && 'harmonic',
-          place.extension && 'extended',
-        ]
-          .filter(Boolean)
-          .join(' · ');
-        const { more, less } = best && i > 0 ? costsMore(choice.terms, best.terms) : { more: [], less: [] };
-        return (
-          <Card key={name + i} index={i} choices={choices} onTake={onTake} title={name} taken={false}>
-            <p className="text-[13px] text-soft">
-              {[shiftWords(shift, 'Shift here:'), shiftWords(nextShift?.shift ?? null, 'Next shift:')].filter(Boolean).join(' ') || 'No shift here.'}{' '}
-              {sentence(more, less)}
-              {i > 0 && extra < 0.15 ? ' Hardly any difference.' : ''}
-            </p>
-          </Card>
-        );
-      })}
     </section>
   );
 }

@@ -1,40 +1,43 @@
 'use client';
 
+import { Volume2 } from 'lucide-react';
 import { Dialog } from 'radix-ui';
-import { Play, Square } from 'lucide-react';
-import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import type { Stroke } from '@/core/bow-arm/describe';
-import type { BarRange } from '@/core/score/bars';
-import { ticksOf } from '@/core/score/bars';
-import type { Part } from '@/core/score/score';
-import type { BowingChoice } from '@/workers/analyst';
-import { capital, sentence } from './choice-card';
+import { useState, type ReactNode } from 'react';
 import { giveBack, OVERLAY } from './dialogs';
-import { bowAt, PlayingStore, strokeTimes } from './playing';
 
-interface Props {
+interface Props<T> {
   open: boolean;
-  items: readonly BowingChoice[];
-  part: Part;
-  range: BarRange;
-  passageName: string;
-  secondsAt(tick: number): number;
+  items: readonly T[];
+  title: string;
+  legend: string;
+  /** What is compared, in a word: "Bowing". */
+  what: string;
+  nameOf(item: T, index: number): string;
+  /** Drawn above the figures; the columns that are shown decide what differs. */
+  picture(item: T, shown: readonly T[]): ReactNode;
+  rows: ReadonlyArray<readonly [name: string, value: (item: T) => string]>;
+  /** Against the best one, in words. */
+  against(item: T): string;
+  taken(item: T): boolean;
   onOpen(open: boolean): void;
   onClosed(): void;
   onTake(index: number): void;
+  /** Plays it, or stops; null where nothing can be heard. */
+  onPlay: ((item: T) => void) | null;
+  accent: 'spruce' | 'rosin';
 }
 
 const SHOWN = 3;
-const WIDTH = 320;
-const HEIGHT = 110;
+const BUTTON = { spruce: 'button button-spruce', rosin: 'button button-rosin' } as const;
+const INK = { spruce: 'text-spruce', rosin: 'text-rosin' } as const;
 
-/** Up to three bowings of a passage side by side: only where they differ is inked, one table of figures below. */
-export function CompareBowings({ open, items, part, range, passageName, secondsAt, onOpen, onClosed, onTake }: Props) {
+/** Up to three ways to do a passage side by side: only where they differ is inked, one table of figures below. */
+export function Compare<T>(props: Props<T>) {
+  const { open, items, title, legend, what, nameOf, picture, rows, against, taken, onOpen, onClosed, onTake, onPlay, accent } = props;
   const [chosen, setChosen] = useState<readonly number[]>([0, 1, 2]);
   const columns = chosen.slice(0, SHOWN).filter((index) => items[index]);
-  const differing = useMemo(() => differences(columns.map((index) => items[index]!.plan.strokes)), [columns, items]);
+  const shown = columns.map((index) => items[index]!);
   const choose = (column: number, index: number) => setChosen(chosen.map((each, i) => (i === column ? index : each)));
-  const span = ticksOf(part, range);
   return (
     <Dialog.Root open={open} onOpenChange={onOpen}>
       <Dialog.Portal>
@@ -44,8 +47,8 @@ export function CompareBowings({ open, items, part, range, passageName, secondsA
           aria-describedby={undefined}
           onCloseAutoFocus={giveBack(onClosed)}
         >
-          <Dialog.Title className="text-lg">Bowings of {passageName}, side by side</Dialog.Title>
-          <p className="text-[13px] text-soft">Frog above, tip below. Inked where the plans differ, pale where all go the same way.</p>
+          <Dialog.Title className="text-lg">{title}</Dialog.Title>
+          <p className="text-[13px] text-soft">{legend}</p>
           <div className="mt-1 overflow-x-auto pt-2">
             <table className="w-full min-w-160 table-fixed border-separate border-spacing-x-4 text-left text-[13px]">
               <thead>
@@ -54,14 +57,14 @@ export function CompareBowings({ open, items, part, range, passageName, secondsA
                   {columns.map((index, column) => (
                     <th key={column} scope="col" className="pb-1 align-bottom">
                       <select
-                        aria-label={`Bowing in column ${column + 1}`}
+                        aria-label={`${what} in column ${column + 1}`}
                         className="field w-full font-semibold"
                         value={index}
                         onChange={(event) => choose(column, Number(event.target.value))}
                       >
-                        {items.map(({ plan }, i) => (
-                          <option key={plan.strategy} value={i} disabled={i !== index && columns.includes(i)}>
-                            {nameOf(items, i)}
+                        {items.map((item, i) => (
+                          <option key={i} value={i} disabled={i !== index && columns.includes(i)}>
+                            {nameOf(item, i)}
                           </option>
                         ))}
                       </select>
@@ -71,21 +74,30 @@ export function CompareBowings({ open, items, part, range, passageName, secondsA
                 <tr>
                   <td />
                   {columns.map((index) => (
-                    <td key={index}>
-                      <BowPicture strokes={items[index]!.plan.strokes} differing={differing} span={span} secondsAt={secondsAt} />
+                    <td key={index} className="align-top">
+                      {picture(items[index]!, shown)}
+                      {onPlay && (
+                        <button
+                          type="button"
+                          className={`flex min-h-6 cursor-pointer items-center gap-1 text-xs font-semibold ${INK[accent]}`}
+                          onClick={() => onPlay(items[index]!)}
+                        >
+                          <Volume2 size={13} aria-hidden /> Hear it
+                        </button>
+                      )}
                     </td>
                   ))}
                 </tr>
               </thead>
               <tbody>
-                {ROWS.map(([name, value]) => (
+                {rows.map(([name, value]) => (
                   <tr key={name}>
                     <th scope="row" className="border-t border-line py-1 font-normal text-soft">
                       {name}
                     </th>
                     {columns.map((index) => (
                       <td key={index} className="border-t border-line py-1 font-semibold">
-                        {value(items[index]!, part)}
+                        {value(items[index]!)}
                       </td>
                     ))}
                   </tr>
@@ -96,7 +108,7 @@ export function CompareBowings({ open, items, part, range, passageName, secondsA
                   </th>
                   {columns.map((index) => (
                     <td key={index} className="border-t border-line py-1 align-top">
-                      {index === 0 ? 'costs least on the whole' : sentence(items[index]!.more, items[index]!.less) || 'hardly any difference'}
+                      {index === 0 ? 'costs least on the whole' : against(items[index]!) || 'hardly any difference'}
                     </td>
                   ))}
                 </tr>
@@ -104,11 +116,11 @@ export function CompareBowings({ open, items, part, range, passageName, secondsA
                   <td />
                   {columns.map((index) => (
                     <td key={index} className="pt-2">
-                      {items[index]!.changes.length === 0 ? (
+                      {taken(items[index]!) ? (
                         <span className="text-xs font-semibold text-spruce">as marked</span>
                       ) : (
-                        <button type="button" className="button button-rosin" onClick={() => onTake(index)}>
-                          Take {index === 0 ? 'the best' : `“${items[index]!.plan.strategy}”`}
+                        <button type="button" className={BUTTON[accent]} onClick={() => onTake(index)}>
+                          Take {index === 0 ? 'the best' : 'this one'}
                         </button>
                       )}
                     </td>
@@ -121,96 +133,5 @@ export function CompareBowings({ open, items, part, range, passageName, secondsA
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
-  );
-}
-
-const nameOf = (items: readonly BowingChoice[], index: number): string => (index === 0 ? 'Best on the whole' : capital(items[index]!.plan.aim));
-
-const bar = (part: Part, limit: { barIndex: number } | null) => (limit ? ` (bar ${part.bars[limit.barIndex]!.label})` : '');
-
-const ROWS: ReadonlyArray<readonly [name: string, value: (choice: BowingChoice, part: Part) => string]> = [
-  ['strokes', ({ numbers }) => `${numbers.strokes}`],
-  ['bars begun up-bow', ({ numbers }) => `${numbers.barsOnUp}`],
-  ['slurs split', ({ numbers }) => `${numbers.splits}`],
-  ['hooks, retakes', ({ numbers }) => `${numbers.hooks}, ${numbers.retakes}`],
-  ['greatest step', ({ numbers }) => `${numbers.greatestStepDb.toFixed(1)} dB by speed`],
-  ['bow used', ({ numbers }) => `${Math.round(numbers.nearestFrog * 100)} to ${Math.round(numbers.nearestTip * 100)} %`],
-  ['stroke lengths', ({ numbers }) => `${numbers.shortestCm.toFixed(0)} to ${numbers.longestCm.toFixed(0)} cm`],
-  ['works from', ({ numbers }, part) => (numbers.floor ? `quarter = ${numbers.floor.tempo}${bar(part, numbers.floor)}` : 'any tempo')],
-  ['works up to', ({ numbers }, part) => (numbers.ceiling ? `quarter = ${numbers.ceiling.tempo}${bar(part, numbers.ceiling)}` : 'any tempo')],
-  [
-    'inside motion',
-    ({ numbers }) =>
-      numbers.crossings && numbers.crossings.inside + numbers.crossings.outside
-        ? `${numbers.crossings.inside} of ${numbers.crossings.inside + numbers.crossings.outside} quick crossings`
-        : '–',
-  ],
-  ['hand travel in crossings', ({ numbers }) => (numbers.crossings ? `${(numbers.crossings.handCm / 100).toFixed(1)} m` : '–')],
-  ['marks to write', ({ changes }) => `${changes.filter((change) => change.to).length}`],
-];
-
-/** Notes at which the plans do not all do the same. */
-function differences(plans: ReadonlyArray<readonly Stroke[]>): ReadonlySet<string> {
-  const seen = new Map<string, Set<string>>();
-  for (const strokes of plans) {
-    for (const stroke of strokes) {
-      for (const [i, id] of stroke.noteIds.entries()) {
-        const what = `${stroke.direction} ${i === 0 ? `begins ${stroke.hooked} ${stroke.retake}` : 'goes on'}`;
-        const set = seen.get(id);
-        if (set) set.add(what);
-        else seen.set(id, new Set([what]));
-      }
-    }
-  }
-  return new Set([...seen].filter(([, set]) => set.size > 1).map(([id]) => id));
-}
-
-interface PictureProps {
-  strokes: readonly Stroke[];
-  differing: ReadonlySet<string>;
-  span: { from: number; to: number };
-  secondsAt(tick: number): number;
-}
-
-function BowPicture({ strokes, differing, span, secondsAt }: PictureProps) {
-  const [playing] = useState(() => new PlayingStore());
-  useEffect(() => () => playing.stop(), [playing]);
-  const { seconds } = useSyncExternalStore(playing.subscribe, playing.snapshot, playing.snapshot);
-  const [from, to] = [secondsAt(span.from), secondsAt(span.to)];
-  const x = (s: number) => 6 + ((WIDTH - 12) * (s - from)) / (to - from);
-  const y = (place: number) => 8 + (HEIGHT - 16) * place;
-  const timed = useMemo(
-    () => strokeTimes(strokes, secondsAt).map((time) => ({ ...time, endS: Math.min(time.endS, to), fromX: time.startS, toX: Math.min(time.endS, to) })),
-    [strokes, secondsAt, to],
-  );
-  const at = seconds === null ? null : bowAt(timed, seconds);
-  const moving = seconds !== null;
-  return (
-    <span className="block">
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" role="img" aria-label={`${strokes.length} strokes, ${differing.size} notes differ`}>
-        <rect x={0} y={0} width={WIDTH} height={HEIGHT} rx={8} fill="var(--rosin-pale)" />
-        {strokes.map((stroke, i) => {
-          const differs = stroke.noteIds.some((id) => differing.has(id));
-          const { startS, endS } = timed[i]!;
-          return (
-            <g key={stroke.noteIds[0]} stroke={differs ? 'var(--rosin)' : 'var(--soft)'} opacity={differs ? 1 : 0.45}>
-              {stroke.retake && i > 0 && (
-                <line x1={x(timed[i - 1]!.endS)} y1={y(strokes[i - 1]!.endsAt)} x2={x(startS)} y2={y(stroke.from)} strokeDasharray="2 2" />
-              )}
-              <line x1={x(startS)} y1={y(stroke.from)} x2={x(endS)} y2={y(stroke.to)} strokeWidth={differs ? 2 : 1.2} strokeLinecap="round" />
-              {stroke.hooked && <line x1={x(startS)} x2={x(startS)} y1={y(stroke.from) - 5} y2={y(stroke.from) + 5} strokeWidth={1.5} />}
-            </g>
-          );
-        })}
-        {at && <circle cx={x(at.x)} cy={y(at.place)} r={5} fill="var(--rosin)" />}
-      </svg>
-      <button
-        type="button"
-        className="mt-1 flex min-h-6 cursor-pointer items-center gap-1 text-xs font-semibold text-rosin"
-        onClick={() => (moving ? playing.stop() : playing.start(from, to))}
-      >
-        {moving ? <Square size={12} aria-hidden /> : <Play size={12} aria-hidden />} {moving ? 'Stop' : 'Watch it at tempo'}
-      </button>
-    </span>
   );
 }

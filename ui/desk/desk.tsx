@@ -14,8 +14,10 @@ import { barsLabel, pitchLabel, placeLabel } from '@/ui/kit/music';
 import type { Conditions } from '@/workers/analyst';
 import { AboutPart } from './about-part';
 import { GoToDialog, KeysDialog } from './dialogs';
-import { CompareBowings } from './compare';
+import { CompareBowings } from './compare-bowings';
+import { CompareFingerings } from './compare-fingerings';
 import { Footer } from './footer';
+import { HandDialog } from './hand-dialog';
 import { Header } from './header';
 import type { Command } from './keys';
 import { cleared, nextString, toggled } from './mark-changes';
@@ -34,10 +36,12 @@ import { useCommands } from './use-commands';
 import { useDraggedBow } from './use-dragged-bow';
 import { useDrawn } from './use-drawn';
 import { useEngraving } from './use-engraving';
+import { useHandPanel } from './use-hand-panel';
 import { useMarking, useShownMarking } from './use-marking';
 import { usePartSettings } from './use-part-settings';
 import { usePassages } from './use-passages';
 import { usePlay } from './use-play';
+import { usePlayers } from './use-players';
 import { useSelection } from './use-selection';
 import { useShownPart } from './use-shown-part';
 import { useWidth } from './use-width';
@@ -69,24 +73,28 @@ export function Desk({ data }: { data: DeskData }) {
   const { store, state } = useMarking(data.markingId, data.marking, data.history);
   const { analyst, open: opened, failed } = useAnalyst(data.part.id, data.musicVersion, arrive);
   const { passages, current, setCurrent, ...passageList } = usePassages(data.part.id, data.passages, data.passageIndex, setProblem);
-  const { playerId, tempo, told, line, set: setSettings } = usePartSettings(data.part.id, data.settings, setProblem);
+  const { playerId, tempo, told, line, preferences, density, set: setSettings } = usePartSettings(data.part.id, data.settings, setProblem);
+  const { players, changeHand } = usePlayers(data.players, setProblem);
   const [tab, setTab] = useState(data.tab);
   const [showPrint, setShowPrint] = useState(false);
-  const [dialog, setDialog] = useState<'keys' | 'go to' | 'part' | 'compare' | null>(null);
+  const [dialog, setDialog] = useState<'keys' | 'go to' | 'part' | 'compare' | 'hand' | null>(null);
   const [folded, setFolded] = useState<Folded>({ hand: false, bow: false, risk: false });
   const [asTable, setAsTable] = useState(false);
   const score = useRef<HTMLDivElement>(null);
   const widthPx = useWidth(score, data.widthPx);
 
   const shown = useShownMarking(state.marking, showPrint);
-  const player = data.players.find((each) => each.id === playerId) ?? null;
+  const player = players.find((each) => each.id === playerId) ?? null;
   const view = useShownPart({ opened, told, shown, marking: state.marking, player, named: data.part.instrument });
-  const { print, part, open, kind, instrument } = view;
+  const { print, part, open, kind, person, instrument } = view;
   const passage = useMemo<Passage>(
     () => passages[current] ?? { name: 'the part', fromBar: 0, toBar: Math.max(0, (part?.bars.length ?? 1) - 1) },
     [passages, current, part],
   );
-  const conditions = useMemo<Conditions>(() => ({ marking: shown, player, tempo, told, line }), [shown, player, tempo, told, line]);
+  const conditions = useMemo<Conditions>(
+    () => ({ marking: shown, player, tempo, told, preferences, density, line }),
+    [shown, player, tempo, told, preferences, density, line],
+  );
   const { report, failed: checkFailed } = useReport(analyst, conditions, passages);
   const engraved = useEngraving(data.part.id, passage, widthPx, shown, { engraving: data.engraving, widthPx: data.widthPx }, passages[current + 1]);
   const { selection, chosen, order, pick, away, clear } = useSelection(part, data.noteId);
@@ -95,7 +103,8 @@ export function Desk({ data }: { data: DeskData }) {
   const selectionBars = chosen.length ? { fromBar: chosen[0]!.barIndex, toBar: chosen.at(-1)!.barIndex } : null;
   const choices = useChoices(analyst, conditions, selection.focus, passage, setProblem);
   const closeChoices = choices.close;
-  const { playing, secondsAt, play } = usePlay(open, tempo, passage, focus);
+  const play = usePlay({ open, instrument, tempo, line, passage, focus, onProblem: setProblem });
+  const { playing, secondsAt } = play;
   const aids = useReading(analyst, conditions, tab === 'reading');
 
   // The address says which passage, note and tab are shown, in the words that people use.
@@ -150,16 +159,15 @@ export function Desk({ data }: { data: DeskData }) {
     void choices.suggest(kind);
   }
 
-  function take(index: number, compared = '') {
+  function take(index: number, comparedWith = '') {
     if (choices.suggestions) {
       const { kind, items } = choices.suggestions;
       const others =
-        compared && kind === 'bowing'
-          ? ` (${compared} ${items
-              .filter((_, i) => i !== index)
-              .map(({ plan }) => plan.strategy)
-              .join(', ')})`
-          : '';
+        comparedWith &&
+        ` (${comparedWith} ${items
+          .map((item) => ('plan' in item ? item.plan.strategy : item.way.strategy))
+          .filter((_, i) => i !== index)
+          .join(', ')})`;
       change(`Suggested ${kind}, bars ${barsLabel(part, passage.fromBar, passage.toBar)}${others}`, items[index]?.changes ?? []);
     } else if (choices.ofBow) {
       const choice = choices.ofBow.items[index];
@@ -174,6 +182,11 @@ export function Desk({ data }: { data: DeskData }) {
       );
     }
     focusScore();
+  }
+
+  function playOrStop() {
+    if (playing.snapshot().seconds !== null) play.stop();
+    else void play.start({ notes, strokes }, true);
   }
 
   function newPassage() {
@@ -243,7 +256,7 @@ export function Desk({ data }: { data: DeskData }) {
       case 'help':
         return setDialog('keys');
       case 'play':
-        return play();
+        return playOrStop();
       case 'suggest fingering':
         return suggest('fingering');
       case 'suggest bowing':
@@ -258,6 +271,18 @@ export function Desk({ data }: { data: DeskData }) {
 
   const dragged = useDraggedBow(analyst, conditions, passage, report, change);
   const { notes, strokes, findings, fingersMarked, bowsMarked, risks } = useDrawn(report, choices, part, passage, state.marking, dragged.strokes);
+  const handPanel = useHandPanel({
+    analyst,
+    conditions,
+    marking: state.marking,
+    notes,
+    person,
+    passage,
+    focus: selection.focus,
+    wanted: tab === 'choices' && choices.hand === 'left' && !choices.suggestions,
+    onChange: change,
+    onSettings: () => setDialog('hand'),
+  });
   const bowPanel = useBowPanel({
     analyst,
     conditions,
@@ -272,11 +297,29 @@ export function Desk({ data }: { data: DeskData }) {
     onChange: change,
   });
 
+  const compared = (shownPart: Part, at: (tick: number) => number) => ({
+    open: dialog === 'compare',
+    part: shownPart,
+    range: passage,
+    passageName: passage.name,
+    secondsAt: at,
+    onOpen: (isOpen: boolean) => {
+      if (!isOpen) play.stop();
+      setDialog(isOpen ? 'compare' : null);
+    },
+    onClosed: focusScore,
+    onTake: (index: number) => {
+      play.stop();
+      setDialog(null);
+      take(index, 'compared with');
+    },
+  });
+
   return (
     <div className="flex h-screen flex-col max-lg:h-auto max-lg:min-h-screen">
       <Header
         data={data}
-        players={data.players.filter((each) => kind === null || each.instrument === kind)}
+        players={players.filter((each) => kind === null || each.instrument === kind)}
         player={player}
         save={state.save === 'saved' && passageList.saving ? 'saving' : state.save}
         tempo={{ wanted: tempo, printed: part ? printedTempo(part) : null }}
@@ -385,6 +428,7 @@ export function Desk({ data }: { data: DeskData }) {
           onTake={take}
           onCompare={() => setDialog('compare')}
           bow={bowPanel}
+          hand={handPanel}
           onGo={go}
           reading={{
             print,
@@ -402,25 +446,36 @@ export function Desk({ data }: { data: DeskData }) {
           notes={{ print, marking: state.marking, chosen, passage, onChange: change, onGo: go, onGoToBar: goToBar }}
         />
       </div>
-      <Footer folded={folded} onFold={setFolded} asTable={asTable} onTable={setAsTable} onKeys={() => setDialog('keys')} playing={playing} onPlay={play} />
+      <Footer folded={folded} onFold={setFolded} asTable={asTable} onTable={setAsTable} onKeys={() => setDialog('keys')} play={play} onPlay={playOrStop} />
       <KeysDialog open={dialog === 'keys'} onOpen={(isOpen) => setDialog(isOpen ? 'keys' : null)} onClosed={focusScore} />
       <GoToDialog open={dialog === 'go to'} part={part} onOpen={(isOpen) => setDialog(isOpen ? 'go to' : null)} onClosed={focusScore} onGo={goTo} />
       {part && secondsAt && choices.suggestions?.kind === 'bowing' && (
         <CompareBowings
-          open={dialog === 'compare'}
+          {...compared(part, secondsAt)}
           items={choices.suggestions.items}
-          part={part}
-          range={passage}
-          passageName={passage.name}
-          secondsAt={secondsAt}
-          onOpen={(isOpen) => setDialog(isOpen ? 'compare' : null)}
-          onClosed={focusScore}
-          onTake={(index) => {
-            setDialog(null);
-            take(index, 'compared with');
-          }}
+          onPlay={({ plan }) => void play.start({ notes, strokes: plan.strokes }, false)}
         />
       )}
+      {part && secondsAt && choices.suggestions?.kind === 'fingering' && (
+        <CompareFingerings
+          {...compared(part, secondsAt)}
+          items={choices.suggestions.items}
+          instrument={instrument}
+          onPlay={({ way }) => void play.start({ notes: way.notes, strokes }, false)}
+        />
+      )}
+      <HandDialog
+        open={dialog === 'hand'}
+        person={person}
+        player={player}
+        preferences={preferences}
+        density={density}
+        onOpen={(isOpen) => setDialog(isOpen ? 'hand' : null)}
+        onClosed={focusScore}
+        onPreferences={(next) => setSetting({ preferences: next })}
+        onDensity={(next) => setSetting({ density: next })}
+        onHand={(next) => player && void changeHand(player.id, next)}
+      />
       <AboutPart
         open={dialog === 'part'}
         data={data}

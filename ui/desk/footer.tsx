@@ -1,8 +1,7 @@
 'use client';
 
-import { Play, Square } from 'lucide-react';
-import { useSyncExternalStore } from 'react';
-import type { PlayingStore } from './playing';
+import { PlayButtons } from './play-buttons';
+import type { Play } from './use-play';
 import type { Folded } from './systems';
 
 const TRACKS: ReadonlyArray<[track: keyof Folded, name: string]> = [
@@ -17,17 +16,12 @@ interface Props {
   asTable: boolean;
   onTable(asTable: boolean): void;
   onKeys(): void;
-  playing: PlayingStore;
+  play: Pick<Play, 'playing' | 'options' | 'change'>;
   onPlay(): void;
 }
 
 /** The keys that are needed most, and which tracks are shown. */
-export function Footer({ folded, onFold, asTable, onTable, onKeys, playing, onPlay }: Props) {
-  const moving = useSyncExternalStore(
-    playing.subscribe,
-    () => playing.snapshot().seconds !== null,
-    () => false,
-  );
+export function Footer({ folded, onFold, asTable, onTable, onKeys, play, onPlay }: Props) {
   return (
     <footer className="flex min-h-8 flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-1 text-xs text-soft">
       <span>
@@ -52,9 +46,7 @@ export function Footer({ folded, onFold, asTable, onTable, onKeys, playing, onPl
         <kbd className="key">?</kbd> all keys
       </button>
       <span className="grow" />
-      <button type="button" aria-pressed={moving} className="flex min-h-6 cursor-pointer items-center gap-1 font-semibold text-rosin" onClick={onPlay}>
-        {moving ? <Square size={12} aria-hidden /> : <Play size={12} aria-hidden />} {moving ? 'Stop' : 'Bow at tempo'} <kbd className="key">p</kbd>
-      </button>
+      <PlayButtons play={play} onPlay={onPlay} />
       <span role="group" aria-label="Tracks" className="flex gap-1">
         {TRACKS.map(([track, name]) => (
           <button

@@ -92,7 +92,7 @@ export const KEY_LIST: ReadonlyArray<{ keys: string[]; what: string }> = [
   { keys: ['Enter'], what: 'take the highlighted choice' },
   { keys: ['f'], what: 'suggest fingering' },
   { keys: ['b'], what: 'suggest bowing' },
-  { keys: ['p'], what: 'the bow moving at tempo, from the selected note' },
+  { keys: ['p'], what: 'play the passage as planned, from the selected note; again stops' },
   { keys: ['e'], what: 'edit the text, traps for the reader' },
   { keys: ['w'], what: 'words for the player' },
   { keys: ['n'], what: 'new passage from the selection' },

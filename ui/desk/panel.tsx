@@ -5,6 +5,7 @@ import type { Finding } from '@/core/checks/finding';
 import type { Instrument } from '@/core/instruments/instrument';
 import type { OpenPart } from '@/workers/analyst';
 import type { BowPanelProps } from './bow-panel';
+import type { HandPanelProps } from './hand-panel';
 import { ChoicesTab } from './choices-tab';
 import { FindingsTab } from './findings-tab';
 import { NotesTab, type NotesProps } from './notes-tab';
@@ -32,6 +33,7 @@ export interface PanelProps {
   onTake(index: number): void;
   onCompare(): void;
   bow: BowPanelProps;
+  hand: HandPanelProps;
   onGo(noteId: string): void;
 }
 

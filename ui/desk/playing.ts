@@ -1,5 +1,5 @@
 /**
- * How it feels: a place that moves through the music at tempo, without sound. One store for the Desk, so that only the lines
+ * A place that moves through the music at tempo. One store for the Desk, so that only the lines
  * that move are drawn anew.
  */
 import type { Stroke } from '@/core/bow-arm/describe';
@@ -21,18 +21,16 @@ export class PlayingStore {
 
   snapshot = (): Playing => this.state;
 
-  /** Moves from one time of the music to another, in seconds. */
-  start(from: number, to: number): void {
+  /** Moves on to a time of the music. @param now where it is at this moment, in seconds of the part; may begin before the first note */
+  start(now: () => number, to: number): void {
     this.stop();
-    const began = performance.now();
-    const step = (now: number) => {
-      const seconds = from + Math.max(0, now - began) / 1000;
+    const step = () => {
+      const seconds = now();
       if (seconds >= to) return this.stop();
       this.set({ seconds });
       this.frame = requestAnimationFrame(step);
     };
-    this.set({ seconds: from });
-    this.frame = requestAnimationFrame(step);
+    step();
   }
 
   stop(): void {

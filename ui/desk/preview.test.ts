@@ -1,6 +1,7 @@
+import { USUAL_PREFERENCES } from '@/core/left-hand/preferences';
 import { NOTHING_TOLD } from '@/core/instruments/as-told';
 import { demoText } from '@/tests/support/demo';
-import { Analyst } from '@/workers/analyst';
+import { Analyst, type Conditions } from '@/workers/analyst';
 import { noteById } from '@/core/score/find';
 import { markKey } from '@/core/marking/mark';
 import { previewedNotes, previewedStrokes } from './preview';
@@ -8,7 +9,7 @@ import { statusText } from './status';
 
 const analyst = new Analyst();
 const open = analyst.open(demoText('staircase'));
-const plain = { marking: {}, player: null, tempo: null, told: NOTHING_TOLD, line: 0 };
+const plain: Conditions = { marking: {}, player: null, tempo: null, told: NOTHING_TOLD, preferences: USUAL_PREFERENCES, density: 'usual', line: 0 };
 const report = analyst.report(plain, []);
 const planned = report.fingering!.notes;
 const range = { fromBar: 0, toBar: 15 };

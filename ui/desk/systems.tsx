@@ -13,6 +13,7 @@ import { NoteSigns } from './note-signs';
 import type { PlayingStore } from './playing';
 import { BowMoving } from './tracks/bow-moving';
 import { BowTrack, type DraggedEnd, type DrawnStroke } from './tracks/bow-track';
+import { HandMoving } from './tracks/hand-moving';
 import { LeftHandTrack } from './tracks/left-hand-track';
 import { headsInOrder } from './tracks/layout';
 import { RiskTrack } from './tracks/risk-track';
@@ -123,7 +124,12 @@ function OneSystem({
           );
         })}
       </div>
-      {instrument && !folded.hand && <LeftHandTrack system={system} notes={own} instrument={instrument} marked={fingersMarked} selected={focus} />}
+      {instrument && !folded.hand && (
+        <div className="relative">
+          <LeftHandTrack system={system} notes={own} instrument={instrument} marked={fingersMarked} selected={focus} />
+          {secondsAt && part && <HandMoving playing={playing} system={system} notes={own} instrument={instrument} part={part} secondsAt={secondsAt} />}
+        </div>
+      )}
       {!folded.bow && (
         <div className="relative">
           <BowTrack system={system} strokes={drawnStrokes} marked={bowsMarked} focus={focus} onDrag={onDragBow} onDrop={onDropBow} />

@@ -5,6 +5,8 @@ import type { Marking } from '@/core/marking/mark';
 import type { Told } from '@/core/instruments/as-told';
 import type { InstrumentKind } from '@/core/score/score';
 import type { PlayerDescription } from '@/core/instruments/player';
+import type { HandPreferences } from '@/core/left-hand/preferences';
+import type { Density } from '@/core/left-hand/worth-writing';
 import type { PanelTab } from './tabs';
 import type { Engraving } from '@/workers/server/engraver';
 import type { System } from '@/workers/server/picture';
@@ -19,6 +21,10 @@ export interface DeskSettings extends Told {
   tempo: number | null;
   /** Which line of a divided part is planned. */
   line: number;
+  /** How the left hand likes to play this part. */
+  preferences: HandPreferences;
+  /** How many fingers a taken suggestion writes. */
+  density: Density;
 }
 
 export interface DeskData {

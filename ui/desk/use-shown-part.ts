@@ -28,14 +28,16 @@ export function useShownPart({ opened, told, shown, marking, player, named }: As
   const part = useMemo(() => print && editedPart(print, shown), [print, shown]);
   const open = useMemo(() => (opened && part ? { ...opened, part } : null), [opened, part]);
   const kind = told.instrument ?? named;
-  const instrument = useMemo(() => {
+  /** Instrument and hand as the core knows them. */
+  const person = useMemo(() => {
     const made = player ? playerFrom(player) : null;
-    return made?.ok ? made.value.instrument : usualPlayer(kind ?? 'violin').instrument;
+    return made?.ok ? made.value : usualPlayer(kind ?? 'violin');
   }, [player, kind]);
+  const { instrument } = person;
   const lines = useMemo(() => (part ? linesOf(part).length : 1), [part]);
   const notes = useMemo(() => (print ? playerNotes(print, marking) : []), [print, marking]);
   const changed = useMemo(() => new Set(part?.notes.filter((note) => isEdited(note, shown)).map((note) => note.id)), [part, shown]);
   /** A solo-tuned bass: only the coach knows whether the part is written for the fingers or for the ear. */
   const askSounds = kind === 'bass' && player?.tuning === 'solo' && told.sounds === 'file' && opened !== null && !opened.part.transposesItself;
-  return { print, part, open, kind, instrument, lines, notes, changed, askSounds };
+  return { print, part, open, kind, person, instrument, lines, notes, changed, askSounds };
 }

@@ -7,7 +7,7 @@ import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { System } from '../types';
 import { LABEL_WIDTH, Row, textWidth } from './layout';
 
-const HEIGHT = 112;
+export const HAND_HEIGHT = 112;
 /** Above the nut: the names of the positions. */
 const TOP = 24;
 /** Below the deepest finger: the shifts. */
@@ -33,19 +33,10 @@ interface Band {
 
 export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instrument, marked, selected }: Props) {
   const { lengthMm } = instrument;
-  const drawn = notes.filter((note) => system.heads[note.id]);
-  const deepest = drawn.reduce((most, note) => Math.max(most, stopMm(lengthMm, note.place.stop)), 0);
-  const octaveMm = lengthMm / 2;
-  const mostMm = Math.max(deepest + 12, octaveMm);
-  const yOf = (mm: number) => TOP + ((HEIGHT - TOP - BOTTOM) * mm) / mostMm;
+  const { fingers, fans, radius, octaveMm, yOf } = placedFingers(system, notes, instrument);
+  const drawn = fingers.map(({ note }) => note);
   const headX = (note: FingeredNote) => system.heads[note.id]!.x;
   const bands = bandsOf(drawn, instrument, headX);
-  const gaps = drawn
-    .slice(1)
-    .map((note, i) => headX(note) - headX(drawn[i]!))
-    .filter((gap) => gap > 4);
-  const radius = gaps.some((gap) => gap < 17) ? 6.5 : 8.5;
-  const fans = chordFans(drawn, radius);
   const xOf = (note: FingeredNote) => headX(note) + (fans.get(note.id) ?? 0);
   const names = new Row();
   const row = new Row();
@@ -54,7 +45,7 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
   return (
     <svg
       width={system.widthPx}
-      height={HEIGHT}
+      height={HAND_HEIGHT}
       className="block"
       role="img"
       aria-label={`Left hand: ${shifts.length} shifts in this system; the table below says all of it.`}
@@ -106,7 +97,7 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
         const x = Math.max(LABEL_WIDTH, Math.min(end - width, xOf(note) - width / 2));
         if (!row.claim({ from: x, to: x + width })) return null;
         return (
-          <text key={note.id} x={x} y={HEIGHT - 1} fontSize={12} fontWeight={600} fill="var(--spruce)">
+          <text key={note.id} x={x} y={HAND_HEIGHT - 1} fontSize={12} fontWeight={600} fill="var(--spruce)">
             {label}
           </text>
         );
@@ -162,6 +153,24 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
     </svg>
   );
 });
+
+/** Where every finger of a system is drawn, px. */
+export function placedFingers(system: System, notes: readonly FingeredNote[], { lengthMm }: Instrument) {
+  const drawn = notes.filter((note) => system.heads[note.id]);
+  const deepest = drawn.reduce((most, note) => Math.max(most, stopMm(lengthMm, note.place.stop)), 0);
+  const octaveMm = lengthMm / 2;
+  const mostMm = Math.max(deepest + 12, octaveMm);
+  const yOf = (mm: number) => TOP + ((HAND_HEIGHT - TOP - BOTTOM) * mm) / mostMm;
+  const headX = (note: FingeredNote) => system.heads[note.id]!.x;
+  const gaps = drawn
+    .slice(1)
+    .map((note, i) => headX(note) - headX(drawn[i]!))
+    .filter((gap) => gap > 4);
+  const radius = gaps.some((gap) => gap < 17) ? 6.5 : 8.5;
+  const fans = chordFans(drawn, radius);
+  const fingers = drawn.map((note) => ({ note, x: headX(note) + (fans.get(note.id) ?? 0), y: yOf(stopMm(lengthMm, note.place.stop)) }));
+  return { fingers, fans, radius, octaveMm, yOf };
+}
 
 /** Notes of a chord stand side by side, lowest string left, so that none hides another: px from the note head. */
 function chordFans(notes: readonly FingeredNote[], radius: number): Map<string, number> {
