@@ -67,6 +67,29 @@ const SHOTS: readonly Shot[] = [
     },
   },
   {
+    name: 'compare-fingerings',
+    part: ['Mill Race Serenade', 'Violin I'],
+    bars: '81-96',
+    act: async (page) => {
+      await focus(page);
+      await press(page, 'f');
+      await page.getByRole('button', { name: 'compare' }).click();
+      await page.getByRole('dialog').waitFor();
+    },
+  },
+  {
+    name: 'fingering-how',
+    part: ['The Heron', 'Cello'],
+    bars: '17-32',
+    act: async (page) => {
+      await page.getByRole('button', { name: /^Checked for/ }).click();
+      await page.getByRole('menuitemradio', { name: /Pia/ }).click();
+      await page.getByRole('button', { name: /^Fingered the/ }).click();
+      await page.getByRole('dialog').getByLabel(/^Hand/).selectOption('measured');
+      await page.getByRole('dialog').getByText('Avoid more, avoid less').click();
+    },
+  },
+  {
     name: 'desk-bowing-dark',
     part: ['Mill Race Serenade', 'Cello'],
     bars: '65-80',

@@ -88,7 +88,7 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
   let lastEndS: number | null = null;
   let breath = 0;
   line.events.forEach((event, i) => {
-    if (pizzicato(event.onset)) return;
+    if (pizzicato(event.onset) || event.notes.every((note) => note.leftPlucked)) return;
     const barIndex = barIndexAt(part.bars, event.onset);
     const bar = part.bars[barIndex]!;
     const wishes = wished(event.ids, barIndex);

@@ -96,4 +96,19 @@ describe('locks, alternatives and troubles', () => {
     expect(notes).toHaveLength(3);
     expect(notes[1]!.place).toEqual(notes[0]!.place);
   });
+  test('what the left hand plucks leaves a finger above to pluck with', () => {
+    const [note] = plan('violin', 'E5^/2 F5/2', { fifths: -1 }).alternatives[0]!.notes;
+    expect(note!.place.finger).not.toBe(4);
+  });
+  test('a chord that no hand can hold: what can be held is planned, the rest is named with it', () => {
+    const result = plan('violin', 'A4 A3+B3/2 B4');
+    expect(result.unplayable).toEqual([expect.objectContaining({ reason: 'no hand can hold it' })]);
+    expect(result.unplayable[0]!.held.map(({ pitch }) => pitch.step)).toEqual(['B']);
+    expect(result.alternatives[0]!.notes).toHaveLength(3);
+  });
+  test('a stop beyond the fingerboard is named, the rest is planned', () => {
+    const result = plan('violin', 'A4 C9 B4');
+    expect(result.unplayable).toEqual([expect.objectContaining({ reason: 'above the fingerboard' })]);
+    expect(result.alternatives[0]!.notes).toHaveLength(2);
+  });
 });

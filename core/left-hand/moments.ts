@@ -30,6 +30,7 @@ export function momentsOf(line: Line, clock: Clock, links: readonly boolean[]): 
       restBeforeS: restBeforeS < 1e-6 ? 0 : restBeforeS,
       grace: event.grace,
       trilled: event.notes.some(isTrilled),
+      leftPlucked: event.notes.some((note) => note.leftPlucked),
     });
   });
   return moments;

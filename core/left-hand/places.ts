@@ -29,6 +29,8 @@ export interface Place {
   extension: boolean;
   /** Partial number of a natural harmonic. */
   harmonic: number | null;
+  /** The music asks for the harmonic; elsewhere it stands for a stopped note. */
+  asked: boolean;
   /** How unusual this finger is within its frame, as a cost. */
   frameCost: number;
   extensionCost: number;
@@ -56,7 +58,7 @@ export function placesFor(note: Pick<Note, 'pitch' | 'harmonic'>, player: Player
     const string = index + 1;
     const stop = Math.round(midi - midiOf(open));
     if (note.harmonic === 'natural') {
-      places.push(...harmonicPlaces(string, open, midi, player, costs));
+      places.push(...harmonicPlaces(string, open, midi, player, costs).map((place) => ({ ...place, asked: true })));
       return;
     }
     if (stop === 0) places.push(openPlace(string, note.pitch));
@@ -85,6 +87,7 @@ function openPlace(string: number, pitch: Pitch): Place {
     shape: 'open',
     extension: false,
     harmonic: null,
+    asked: false,
     frameCost: 0,
     extensionCost: 0,
     letter: letterIndex(pitch),
@@ -160,6 +163,7 @@ function letterPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, i
           shape,
           extension: fit.extension,
           harmonic: null,
+          asked: false,
           frameCost: fit.cost + readingCost,
           extensionCost: fit.extensionCost,
           letter: letterIndex(open) + distance,
@@ -361,6 +365,7 @@ function chromaticPlaces(string: number, stop: number, pitch: Pitch, player: Pla
         shape: shape.shape,
         extension: shape.extension,
         harmonic: null,
+        asked: false,
         frameCost: 0,
         extensionCost: shape.extension ? costs.extension : 0,
         letter: letterIndex(pitch),

@@ -80,7 +80,8 @@ const sameMoment = (a: Moment, b: Moment): boolean =>
   a.slurredFromLast === b.slurredFromLast &&
   a.restBeforeS === b.restBeforeS &&
   a.grace === b.grace &&
-  a.trilled === b.trilled;
+  a.trilled === b.trilled &&
+  a.leftPlucked === b.leftPlucked;
 
 /** By how much all states of a column cost more than they did, where they are the same ones; else null. */
 function constantDifference(fresh: readonly State[], old: readonly State[]): number | null {

@@ -21,6 +21,8 @@ export interface Moment {
   grace: boolean;
   /** It is trilled: another finger must be free above it. */
   trilled: boolean;
+  /** The left hand plucks it, with a finger above the one that stops. */
+  leftPlucked: boolean;
 }
 
 /** A stopped grip together with the moment in which it was last down. */
@@ -119,13 +121,13 @@ export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: F
     into[EXTENSION]! += place.extensionCost;
     into[FRAME]! += place.frameCost;
     if (place.finger === 4) {
-      into[WEAK]! += costs.fourthFinger + (moment.trilled ? costs.trillOnFourth : 0);
+      into[WEAK]! += costs.fourthFinger + (moment.trilled || moment.leftPlucked ? costs.trillOnFourth : 0);
       into[LONG_FOURTH]! += costs.fourthFingerLong * long;
     }
     if (weighing.stayBelow !== null && place.hand! > weighing.stayBelow)
       into[POSITION]! += costs.beyondPosition + costs.beyondPositionStep * (place.hand! - weighing.stayBelow);
     if (place.shape === 'thumb') into[THUMB_TERM]! += costs.thumb;
-    if (place.harmonic !== null) into[HARMONIC]! += costs.harmonic;
+    if (place.harmonic !== null && !place.asked) into[HARMONIC]! += costs.harmonic;
   }
   into[REACH]! += grip.togetherCost;
   into[UNLIKE]! += costs.alike * grip.unlike;
@@ -193,7 +195,7 @@ function shiftTerms(old: Place, target: Place, acrossOpen: boolean, carried: Car
   const bits = difficultyBits(distance, weighing.widthMm[target.stop - LOWEST_STOP]!);
   const inRest = moment.restBeforeS >= HIDING_REST_S;
   // A harmonic rings on while the hand leaves it, and forgives where it is touched.
-  const rings = acrossOpen || old.harmonic !== null || target.harmonic !== null;
+  const rings = acrossOpen || carries(old) || carries(target);
   const base = inRest ? costs.shiftInRest : rings ? costs.shiftAcrossOpen : costs.shiftHeard;
   const spread = costs.landingSpread * (distance / time) * weighing.centsPerMm[target.stop - LOWEST_STOP]!;
   into[SHIFT]! +=
@@ -204,6 +206,9 @@ function shiftTerms(old: Place, target: Place, acrossOpen: boolean, carried: Car
   into[LONG_SHIFT]! += costs.landingRisk * Math.min(9, (spread / 15) ** 2);
   if (target.harmonic === null) into[LANDING]! += landing(target, costs);
 }
+
+/** A harmonic that the music asks for; one in place of a stopped note would be a cheap way out. */
+const carries = (place: Place): boolean => place.harmonic !== null && place.asked;
 
 /** A weak finger finds a new place less surely. */
 const landing = ({ finger }: Place, costs: LeftHandCosts): number =>

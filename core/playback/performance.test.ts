@@ -72,6 +72,10 @@ describe('tones', () => {
     expect(new Set(tones.slice(0, 2).map(({ string }) => string)).size).toBe(2);
     expect(tones.map(({ plucked }) => plucked)).toEqual([false, false, true, true, false]);
   });
+  test('a note that the left hand plucks is plucked, though the part is bowed, and no bow is planned for it', () => {
+    const { tones } = played('violin', 'B4 A4^ C5');
+    expect(tones.map(({ plucked }) => plucked)).toEqual([false, true, false]);
+  });
   test('a natural harmonic sounds its partial of the string: the fourth of A is A6', () => {
     const [tone] = played('violin', 'A6*').tones;
     expect(tone!.hertz).toBeCloseTo(1760, 6);

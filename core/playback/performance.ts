@@ -4,6 +4,7 @@
  */
 import { midiOf } from '../score/pitch';
 import { loudnessOf } from '../score/loudness';
+import { pizzicatoAt } from '../score/techniques';
 import type { Line, LineEvent } from '../score/lines';
 import type { Articulation, Bar, Note, Part } from '../score/score';
 import type { Clock } from '../score/time';
@@ -87,6 +88,7 @@ const GRACE_S = 0.08;
 export function performanceOf(request: PerformanceRequest): Performance {
   const { part, line, clock, within } = request;
   const loudness = loudnessOf(part);
+  const plucked = pizzicatoAt(part);
   const fingered = new Map(request.fingering.map((note) => [note.id, note]));
   const events = line.events.filter((event) => event.onset >= within.from && event.onset < within.to);
   const tones: Tone[] = [];
@@ -106,7 +108,7 @@ export function performanceOf(request: PerformanceRequest): Performance {
         hertz,
         string,
         level,
-        plucked: isPlucked(part, event.onset),
+        plucked: plucked(event.onset) || event.notes[0]!.leftPlucked,
         slurred: slurred && last.some((tone) => tone.string === string),
         accented: event.notes[0]!.articulations.some((each) => each.includes('accent')),
         harmonic,
@@ -181,16 +183,6 @@ function slideInto(to: FingeredNote | undefined, last: readonly Tone[], made: re
   const seconds = Math.min(SLIDE_S, (tone.endS - tone.startS) * SLIDE_SHARE);
   const hertz = shift.guide ? hertzOf(midiOf(strings[shift.guide.string - 1]!) + shift.guide.stop) : made[0]!.hertz;
   tone.slide = { fromS: tone.endS - seconds, hertz };
-}
-
-function isPlucked(part: Part, tick: number): boolean {
-  let plucked = false;
-  const turns = [
-    ...part.plucked,
-    ...part.words.flatMap(({ tick: at, text }) => (/pizz/i.test(text) ? [{ tick: at, on: true }] : /\barco\b/i.test(text) ? [{ tick: at, on: false }] : [])),
-  ];
-  for (const turn of turns.sort((a, b) => a.tick - b.tick)) if (turn.tick <= tick) plucked = turn.on;
-  return plucked;
 }
 
 /** Ticks of the beat that is felt: the printed unit, three of it in compound time. */

@@ -189,6 +189,8 @@ export interface Note {
   harmonic: null | 'natural' | 'artificial';
   /** Which pitch of a harmonic the note head shows, where the file says so (a diamond head is a touch). */
   harmonicShows: null | 'base' | 'touching' | 'sounding';
+  /** The plus sign over a string player's note: plucked by the left hand. */
+  leftPlucked: boolean;
   /** What the edition prints, in the words of the marking. */
   printed: { finger: string | null; string: number | null; bow: 'down' | 'up' | null };
   /** Which `<note>` element of the part this is, counted from 0 in file order. */

@@ -21,7 +21,7 @@ export const TICKS = 480;
 
 /**
  * "(" and ")" are slurs, "r" a rest, "+" joins a chord: `D4+A4`; a trailing "!" accents, "." is staccato, "-" tenuto,
- * "~" ties to the next note of that pitch, "*" asks for the natural harmonic.
+ * "~" ties to the next note of that pitch, "*" asks for the natural harmonic, "^" is plucked by the left hand.
  */
 export function makeScore(kind: InstrumentKind, music: string, options: MakeOptions = {}): { score: Score; part: Part } {
   const beats = options.beats ?? 4;
@@ -56,7 +56,7 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
     const opens = raw.startsWith('(');
     const closes = raw.endsWith(')');
     const [body, lengthText] = raw.replace(/[()]/g, '').split('/');
-    const head = body!.replace(/[!.\-~*]+$/, '');
+    const head = body!.replace(/[!.\-~*^]+$/, '');
     const signs = body!.slice(head.length);
     const ticks = Math.round((lengthText ? Number(lengthText) : (options.length ?? 1)) * TICKS);
     if (head !== 'r') {
@@ -97,6 +97,7 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
           slide: null,
           chordSign: null,
           harmonicShows: null,
+          leftPlucked: signs.includes('^'),
           harmonic: signs.includes('*') ? 'natural' : null,
           printed: { finger: null, string: null, bow: null },
           source: part.notes.length,

@@ -5,7 +5,18 @@ import type { NoteParts } from './note-parts';
 
 type NoteSigns = Pick<
   Note,
-  'articulations' | 'fermata' | 'trill' | 'ornaments' | 'tremolo' | 'tremoloWith' | 'slide' | 'chordSign' | 'harmonic' | 'harmonicShows' | 'printed'
+  | 'articulations'
+  | 'fermata'
+  | 'trill'
+  | 'ornaments'
+  | 'tremolo'
+  | 'tremoloWith'
+  | 'slide'
+  | 'chordSign'
+  | 'harmonic'
+  | 'harmonicShows'
+  | 'leftPlucked'
+  | 'printed'
 >;
 
 export interface SlurEnd {
@@ -41,6 +52,7 @@ export function readNotations(parts: NoteParts): { note: NoteSigns; slurs: SlurE
     chordSign: null,
     harmonic: null,
     harmonicShows: null,
+    leftPlucked: false,
     printed: { finger: null, string: null, bow: null },
   };
   const slurs: SlurEnd[] = [];
@@ -118,6 +130,9 @@ function readTechnical(technical: XmlElement, note: NoteSigns): void {
         break;
       case 'up-bow':
         note.printed.bow = 'up';
+        break;
+      case 'stopped':
+        note.leftPlucked = true;
         break;
       case 'harmonic':
         note.harmonic = child(sign, 'artificial') ? 'artificial' : 'natural';
