@@ -6,7 +6,7 @@ import { linesOf } from '../core/score/lines';
 import { orderInWords, playedOrder } from '../core/score/played';
 import { automaticPassages } from '../core/score/passages';
 import { pitchName } from '../core/score/pitch';
-import { beatOf, type Note, type Part } from '../core/score/score';
+import { beatOf, type InstrumentKind, type Note, type Part } from '../core/score/score';
 import { clockFor, type Clock } from '../core/score/time';
 import { likeTheFile, readScoreBytes } from '../core/formats/read';
 import type { ReadScore } from '../core/formats/musicxml/read';
@@ -19,6 +19,7 @@ import { editedPart } from '../core/marking/print-edits';
 import { fingeredNoteJson, type Unplayable } from '../core/left-hand/fingering';
 import { marksWorthWriting } from '../core/left-hand/worth-writing';
 import { handAdvice } from '../core/left-hand/advice';
+import { comparedHands, HANDS_CAUTION, type ForWhom } from '../core/left-hand/for-whom';
 import { fingerPart } from '../core/left-hand/part';
 import { planBowing } from '../core/bow-arm/bowing';
 import { bowMarksWorthWriting } from '../core/bow-arm/worth-writing';
@@ -102,7 +103,13 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
       const line = linesOf(edited)[0]!;
       const said = best ? handAdvice({ ...shared, line, costs: handCosts, preferences: likes }, best, result.unlike, bitsPerS, within ?? everything) : [];
       const advice = said.map(({ kind, barIndex, noteIds, text }) => ({ kind, bar: edited.bars[barIndex]!.label, barIndex, noteIds, text }));
-      return good({ value: { alternatives, advice, unplayable: unplayableJson(result.unplayable, place) }, marked: marked(taken) });
+      const against =
+        options.against &&
+        playerFrom({ ...options.against, name: 'the other player', tuning: null, level: options.level, thumbPosition: isLow(options.against.instrument) });
+      if (against && !against.ok) return against;
+      const question = { ...shared, line, costs: handCosts, preferences: likes };
+      const compared = against ? comparedJson(comparedHands(question, player.value, against.value), edited) : null;
+      return good({ value: { alternatives, advice, against: compared, unplayable: unplayableJson(result.unplayable, place) }, marked: marked(taken) });
     }
     case 'bow': {
       const line = linesOf(edited)[0]!;
@@ -222,14 +229,14 @@ function playerFor(part: Part, options: Options, technique: Partial<Technique>):
   if (kind === null) return bad(`part "${part.name}"`, `${part.instrumentBecause}.`, 'Say which instrument plays it with --instrument.');
   const { size, tuning, hand, measured, level } = options;
   return playerFrom({
-    name: 'command line',
+    name: 'this player',
     instrument: kind,
     size,
     tuning,
     hand,
     measured,
     level,
-    thumbPosition: kind === 'cello' || kind === 'bass',
+    thumbPosition: isLow(kind),
     technique,
   });
 }
@@ -247,6 +254,12 @@ function readMarks(text: string | null, part: Part): Result<Marking> {
       'Say a note of this part, by its id or as bar and beat, such as 47/3.',
     );
   return good(read.value.marking);
+}
+
+const isLow = (kind: InstrumentKind): boolean => kind === 'cello' || kind === 'bass';
+
+function comparedJson({ differing, decisive }: ForWhom, part: Part) {
+  return { differing, decisive: decisive.map((each) => ({ ...each, bar: part.bars[each.barIndex]!.label })), caution: HANDS_CAUTION };
 }
 
 function placeJson(part: Part, note: Note, ticksPerQuarter: number) {

@@ -90,6 +90,13 @@ describe('options do what they say', () => {
     const mm = (line: string) => fingers(line).reduce((sum, note) => sum + (note.shift?.mm ?? 0), 0);
     expect(mm('--set weight.shift=10 --set weight.long-shift=10')).toBeLessThanOrEqual(mm(''));
   });
+  test('two players: which notes made the difference, with the caution', () => {
+    const { against } = fingerShape.parse(ask('finger --instrument cello:1/2 --hand 75/90 --against cello:4/4,large', 'the-heron').value);
+    expect(against!.differing.length).toBeGreaterThan(0);
+    expect(against!.decisive[0]!.text).toMatch(/mm for the other player|does not go to/);
+    expect(against!.caution).toContain('no pain, ever');
+    expect(fingerShape.parse(ask('finger').value).against).toBeNull();
+  });
   test('a measured hand', () => expect(ask('finger --hand 80/95 --bars 1-4').value).toBeTruthy());
   test('what else there is to say, in bars and words', () => {
     const { advice } = fingerShape.parse(ask('finger').value);
@@ -145,6 +152,8 @@ describe('bad input ends with one line that names place and remedy', () => {
     ['finger x --set weight.mood=1', /--set weight\.mood.*crossing/],
     ['finger x --set bass-fingers=5', /--set bass-fingers.*three, four/],
     ['finger x --hand 80-95', /--hand: "80-95"/],
+    ['finger x --against oboe', /--against: "oboe"/],
+    ['finger x --against viola:99', /size "99"/],
     ['finger x --write lots', /--write: "lots".*every note/],
   ])('%s', (line, message) => expect(problem(line)).toMatch(message));
   test.each([

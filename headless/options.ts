@@ -24,6 +24,8 @@ export interface Options {
   level: Level;
   hand: HandSize;
   measured: MeasuredHand | null;
+  /** Another player to compare the fingering with. */
+  against: { instrument: InstrumentKind; size: string | null; hand: HandSize; measured: MeasuredHand | null } | null;
   tempo: number | null;
   /** Preferences as they were said; what they mean is read by preferences.ts. */
   set: ReadonlyArray<readonly [name: string, value: string]>;
@@ -49,6 +51,7 @@ export const USAGE = `bin/omaggio COMMAND FILE [options]      FILE may be - for 
   --sounds ${SOUNDS.join('|')}   how the written notes sound
   --level ${LEVELS.join('|')}
   --hand ${HAND_SIZES.join('|')}|MM/MM   measured, first to fourth finger: comfortable/greatest, such as 95/120
+  --against KIND[:SIZE][,HAND]   with finger: another player, and which notes make the difference
   --tempo 96                quarters per minute at the first tempo mark
   --set PREFERENCE=VALUE    how to play, or a cost of the model; may be repeated:
 ${preferenceHelp()}
@@ -73,6 +76,7 @@ export function readOptions(argv: readonly string[]): Result<Options> {
         sounds: { type: 'string' },
         level: { type: 'string' },
         hand: { type: 'string' },
+        against: { type: 'string' },
         tempo: { type: 'string' },
         set: { type: 'string', multiple: true },
         marks: { type: 'string' },
@@ -98,9 +102,10 @@ export function readOptions(argv: readonly string[]): Result<Options> {
   if (!sounds.ok) return sounds;
   const level = oneOf('--level', values.level ?? 'advanced', LEVELS);
   if (!level.ok) return level;
-  const measured = /^(\d+(?:\.\d+)?)\/(\d+(?:\.\d+)?)$/.exec(values.hand ?? '');
-  const hand = oneOf('--hand', measured ? 'medium' : (values.hand ?? 'medium'), HAND_SIZES);
+  const hand = handIn('--hand', values.hand ?? 'medium');
   if (!hand.ok) return hand;
+  const against = values.against === undefined ? good(null) : otherPlayer(values.against);
+  if (!against.ok) return against;
   const tempo = values.tempo === undefined ? good(null) : numberIn('--tempo', values.tempo, 10, 400);
   if (!tempo.ok) return tempo;
   const write = oneOf('--write', (values.write ?? 'usual').replace('-', ' '), DENSITIES);
@@ -119,8 +124,8 @@ export function readOptions(argv: readonly string[]): Result<Options> {
     tuning: values.tuning ?? null,
     sounds: sounds.value,
     level: level.value,
-    hand: hand.value,
-    measured: measured ? { comfortable: Number(measured[1]), greatest: Number(measured[2]) } : null,
+    ...hand.value,
+    against: against.value,
     tempo: tempo.value,
     set,
     marks: values.marks ?? null,
@@ -128,6 +133,24 @@ export function readOptions(argv: readonly string[]): Result<Options> {
     alternatives: Math.round(alternatives.value),
     out: values.out ?? null,
   });
+}
+
+/** A preset, or millimetres from first to fourth finger. */
+function handIn(name: string, text: string): Result<{ hand: HandSize; measured: MeasuredHand | null }> {
+  const measured = /^(\d+(?:\.\d+)?)\/(\d+(?:\.\d+)?)$/.exec(text);
+  if (measured) return good({ hand: 'medium', measured: { comfortable: Number(measured[1]), greatest: Number(measured[2]) } });
+  const hand = oneOf(name, text, HAND_SIZES);
+  return hand.ok ? good({ hand: hand.value, measured: null }) : hand;
+}
+
+/** "viola:16.5",large": instrument, size and hand of another player. */
+function otherPlayer(text: string): Result<NonNullable<Options['against']>> {
+  const [player, handText] = splitOnce(text, ',');
+  const [kind, size] = splitOnce(player, ':');
+  const instrument = oneOf('--against', kind, INSTRUMENT_KINDS);
+  if (!instrument.ok) return instrument;
+  const hand = handIn('--against', handText ?? 'medium');
+  return hand.ok ? good({ instrument: instrument.value, size: size ?? null, ...hand.value }) : hand;
 }
 
 function oneOf<T extends string>(name: string, value: string, allowed: readonly T[]): Result<T> {

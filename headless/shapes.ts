@@ -65,6 +65,25 @@ export const fingerShape = z.object({
   ),
   /** What else there is to say about the best one. */
   advice: z.array(z.object({ kind: z.enum(ADVICE_KINDS), bar: z.string(), barIndex: z.int(), noteIds: z.array(z.string()), text: z.string() })),
+  /** Another player with the same music: notes that are fingered otherwise, and those that made the difference. */
+  against: z
+    .object({
+      differing: z.array(z.string()),
+      decisive: z.array(
+        z.object({
+          whose: z.enum(['first', 'second']),
+          bar: z.string(),
+          barIndex: z.int(),
+          noteIds: z.array(z.string()),
+          mm: z.number().nullable(),
+          comfortableMm: z.number().nullable(),
+          limitMm: z.number().nullable(),
+          text: z.string(),
+        }),
+      ),
+      caution: z.string(),
+    })
+    .nullable(),
   unplayable,
 });
 

@@ -33,13 +33,22 @@ export function forPeople(command: Command, value: unknown): string {
       return table([['bar', 'beat', 'pitch', 'quarters', 'id'], ...notes.map((n) => [n.bar, n.beat, n.pitch, Math.round(n.duration * 1000) / 1000, n.id])]);
     }
     case 'finger': {
-      const { alternatives, advice, unplayable } = value as z.infer<typeof fingerShape>;
+      const { alternatives, advice, against, unplayable } = value as z.infer<typeof fingerShape>;
       const ways = alternatives.map(
         (way) =>
           `${way.strategy}: ${way.aim} (${way.total})\n${table([['bar', 'beat', 'pitch', 'string', 'finger', 'position', 'shift'], ...way.notes.map((n) => [n.bar, n.beat, n.pitch, n.string, n.finger, n.position ?? '–', n.shift ? `${n.shift.mm} mm in ${n.shift.gapMs} ms, ${n.shift.heard}` : ''])])}`,
       );
       const said = advice.length ? [advice.map((each) => `bar ${each.bar}, ${each.kind}: ${each.text}`).join('\n')] : [];
-      return [...ways, ...said, ...unplayable.map((u) => `bar ${u.bar}, beat ${u.beat}: ${u.reason}`)].join('\n\n');
+      const other = against
+        ? [
+            [
+              `${against.differing.length} notes are fingered otherwise by the other player.`,
+              ...against.decisive.map((each) => `bar ${each.bar}: ${each.text}`),
+              against.caution,
+            ].join('\n'),
+          ]
+        : [];
+      return [...ways, ...said, ...other, ...unplayable.map((u) => `bar ${u.bar}, beat ${u.beat}: ${u.reason}`)].join('\n\n');
     }
     case 'bow': {
       const { alternatives } = value as z.infer<typeof bowShape>;
