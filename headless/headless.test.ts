@@ -80,7 +80,7 @@ describe('options do what they say', () => {
     expect(firstNote('--set openAny=5').finger).not.toBe('0');
   });
   test('schools and presets by name, weights by term', () => {
-    const fingers = (line: string, name = 'staircase') => fingerShape.parse(ask(`finger ${line}`, name).value).alternatives[0]!.notes;
+    const fingers = (line: string, name = 'staircase') => fingerShape.parse(ask(`finger ${line}`.trim(), name).value).alternatives[0]!.notes;
     const opens = (line: string) => fingers(line).filter((note) => note.finger === '0').length;
     // The lowest string's own note can only be open.
     expect(opens('--set open-strings=stopped')).toBeLessThanOrEqual(1);
