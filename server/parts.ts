@@ -108,10 +108,12 @@ export const partSettingsShape = z.object({
   preferences: handPreferencesShape,
   /** How many fingers are written when a suggestion is taken. */
   density: z.enum(DENSITIES),
+  /** Findings that the coach accepted as they are: what they depended on then, and why. */
+  accepted: z.array(z.object({ id: z.string(), key: z.string(), why: z.string().max(600) })).max(2000),
 });
 export type PartSettings = z.infer<typeof partSettingsShape>;
 
-const NO_SETTINGS: PartSettings = { playerId: null, tempo: null, ...NOTHING_TOLD, line: 0, preferences: USUAL_PREFERENCES, density: 'usual' };
+const NO_SETTINGS: PartSettings = { playerId: null, tempo: null, ...NOTHING_TOLD, line: 0, preferences: USUAL_PREFERENCES, density: 'usual', accepted: [] };
 
 export async function partSettings(studioId: string, partId: string): Promise<PartSettings> {
   const { rows } = await pool().query<{ key: string; value: unknown }>(

@@ -40,7 +40,7 @@ const SHOTS: readonly Shot[] = [
     bars: '17-32',
     act: async (page) => {
       await focus(page);
-      await press(page, 'f');
+      await press(page, 'g');
       await page.getByRole('region', { name: 'Suggested fingerings' }).waitFor();
     },
   },
@@ -72,7 +72,7 @@ const SHOTS: readonly Shot[] = [
     bars: '81-96',
     act: async (page) => {
       await focus(page);
-      await press(page, 'f');
+      await press(page, 'g');
       await page.getByRole('button', { name: 'compare' }).click();
       await page.getByRole('dialog').waitFor();
     },

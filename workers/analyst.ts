@@ -15,11 +15,11 @@ import { slurLinks } from '../core/marking/links';
 import { editedPart } from '../core/marking/print-edits';
 import { isBowWishKind, splitKey, type MarkKind, type Marking } from '../core/marking/mark';
 import { changesFor, heldFingering, suggestedBowing, withoutSuggestions } from '../core/marking/suggestion';
-import type { Change } from '../core/marking/change';
+import { applyChanges, type Change } from '../core/marking/change';
 import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
 import { fingerPart } from '../core/left-hand/part';
 import { costsMore, fingeringNumbers, type FingeringNumbers } from '../core/left-hand/reasons';
-import { newFingeringMemory, planFingering, type Fingering, type FingeringMemory } from '../core/left-hand/fingering';
+import { newFingeringMemory, planFingering, type FingeredNote, type Fingering, type FingeringMemory } from '../core/left-hand/fingering';
 import { handAdvice, type HandAdvice } from '../core/left-hand/advice';
 import type { HandPreferences } from '../core/left-hand/preferences';
 import type { Density } from '../core/left-hand/worth-writing';
@@ -35,6 +35,8 @@ import { stringsOf } from '../core/left-hand/strings';
 import type { ReadingAid } from '../core/reading/aid';
 import { readingAids } from '../core/reading/reading';
 import { check, placeOf, type Report } from '../core/checks/check';
+import type { Finding } from '../core/checks/finding';
+import { remediesFor, type TriedRemedy } from '../core/checks/remedies';
 import { handOutlook } from '../core/checks/hand';
 
 /** What a plan depends on besides the music. */
@@ -140,7 +142,13 @@ export class Analyst {
     const links = slurLinks(part, line, conditions.marking);
     const best = alternatives[0];
     const request = this.request(conditions);
-    const context = { ...request, line, place: (note: Note) => placeOf(part, note, request.score.ticksPerQuarter), isNew: () => true };
+    const context = {
+      ...request,
+      line,
+      place: (note: Note) => placeOf(part, note, request.score.ticksPerQuarter),
+      isNew: () => true,
+      toleranceCents: undefined,
+    };
     return alternatives.map((way) => ({
       way,
       numbers: fingeringNumbers(way, line, links, ({ onset, end }) => request.clock.secondsAt(end) - request.clock.secondsAt(onset)),
@@ -177,6 +185,28 @@ export class Analyst {
       ...(best && plan !== best ? bowCostsMore(plan.terms, best.terms) : { more: [], less: [] }),
       changes: changesFor(conditions.marking, suggestedBowing(plan), { kinds: BOW_KINDS, targets: this.idsIn(range) }),
     }));
+  }
+
+  /** What helps against a finding, tried on the music around it. */
+  remedies(conditions: Conditions, finding: Finding): TriedRemedy[] {
+    const part = this.edited(conditions);
+    const line = linesOf(part).findIndex((each) => each.events.some(({ ids }) => ids.includes(finding.noteIds.at(-1)!)));
+    const { score, player, marking, preferences } = this.request(conditions);
+    const request = { score, part, player, marking, preferences, tempo: conditions.tempo, passages: [] };
+    return remediesFor(request, finding, { hand: this.handMemory(Math.max(0, line)), bow: this.memory(Math.max(0, line)) });
+  }
+
+  /** Both hands with marks that are only being tried. */
+  tried(conditions: Conditions, changes: readonly Change[]): { notes: FingeredNote[]; strokes: Stroke[] } {
+    const marking = applyChanges(conditions.marking, changes).marking;
+    const { alternatives } = fingerPart({ ...this.request({ ...conditions, marking }), alternatives: 1 }, conditions.line, this.handMemories());
+    const request = this.request({ ...conditions, marking });
+    const stringOf = stringsOf(alternatives[0] ?? null);
+    const bow = planBowing(
+      { ...request, stringOf, line: lineOf(request.part, conditions.line), alternatives: 1 },
+      forkedMemory(this.memory(conditions.line)),
+    )[0];
+    return { notes: alternatives[0]?.notes ?? [], strokes: bow?.strokes ?? [] };
   }
 
   /** What else the bow could do at a note; the numbers are about the passage around it. */

@@ -2,6 +2,7 @@
 import { noteById } from '../score/find';
 import { sayBars } from '../score/address';
 import { pizzicatoAt } from '../score/techniques';
+import { changeTo } from '../marking/change';
 import { bowInForce, markAt } from '../marking/mark';
 import { preparedAtoms } from '../bow-arm/bowing';
 import { lockInWords, smallestClash } from '../bow-arm/clash';
@@ -76,6 +77,7 @@ export function bowFindings(bowing: Bowing, context: BowContext): { findings: Fi
     if (races && drift) told.add(drift);
     tell(races, stroke.noteIds);
     tell(unmet(stroke, context) ?? wishNotMet(stroke, context), stroke.noteIds);
+    tell(twice(stroke, before, context), stroke.noteIds);
     for (const kind of strokeKinds) tell(kind(stroke, before, question), stroke.noteIds);
     if (i <= quickUntil) return;
     const quick = tooQuick(bowing.strokes, i, question, context);
@@ -115,6 +117,27 @@ const runsOut: StrokeKind = (stroke, _before, { tempo, hairCm }) => {
     ],
   };
 };
+
+/** The coach's own up after up (or down after down) with neither a hook nor a retake marked: the plan chose one. */
+function twice(stroke: Stroke, before: Stroke | undefined, { part, marking }: BowContext): Trouble | null {
+  if (!before) return null;
+  const marked = ({ noteIds }: Stroke) => markAt(marking, noteIds[0]!, 'bow');
+  const [last, own] = [marked(before), marked(stroke)];
+  if (!own || own.off || own.origin !== 'coach' || last?.value !== own.value || last.off) return null;
+  if (before.strokes !== 1 || before.endDirection !== stroke.direction || (!stroke.hooked && !stroke.retake)) return null;
+  if (markAt(marking, stroke.noteIds[0]!, 'hook') || markAt(marking, stroke.noteIds[0]!, 'retake')) return null;
+  const note = noteById(part, stroke.noteIds[0]!)!;
+  const [planned, other] = stroke.hooked ? (['hook', 'retake'] as const) : (['retake', 'hook'] as const);
+  const change = (kind: 'hook' | 'retake') => changeTo(marking, note.id, kind, { value: 'yes', origin: 'coach' });
+  return {
+    kind: 'contradiction',
+    load: 1,
+    from: TOLD,
+    numbers: { direction: own.value, planned },
+    text: words.doubleBowText(own.value, planned),
+    remedies: [planned, other].map((kind) => ({ text: `Mark a ${kind}.`, before: null, after: null, changes: [change(kind)].filter((each) => each !== null) })),
+  };
+}
 
 /** An uneven pair, there and back; with what it comes to in the steady state, where both strokes have one length. */
 const racesBack = (stroke: Stroke, before: Stroke | undefined, hairCm: number, drift: Drift | undefined): Trouble | null => {

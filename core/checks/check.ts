@@ -20,6 +20,7 @@ import type { BowCosts } from '../bow-arm/tables';
 import { bowFindings } from './bow';
 import { handFindings } from './hand';
 import { ornamentFindings } from './ornaments';
+import { consistencyFindings, readingFindings } from './music';
 import type { Finding, TempoLimit } from './finding';
 import { FASTEST_TEMPO } from './tables';
 import { heldText, unplayableText } from './words';
@@ -36,6 +37,8 @@ export interface CheckRequest {
   preferences?: HandPreferences | undefined;
   /** Single constants of the models that were changed by name. */
   costs?: { hand?: LeftHandCosts; bow?: Partial<BowCosts> } | undefined;
+  /** Cents off that are minded; by the level otherwise. */
+  toleranceCents?: number | undefined;
   /** Which line of a divided part the bow plan is for; the first otherwise. */
   line?: number;
   /** Kept from one check of the part to the next, one for each line. */
@@ -50,6 +53,8 @@ export interface PassageTempo {
   ceiling: number | null;
   floor: number | null;
   limitedBy: TempoLimit | null;
+  /** What would limit it next, were that solved. */
+  next: TempoLimit | null;
 }
 
 export interface NoteRisk {
@@ -60,7 +65,7 @@ export interface NoteRisk {
 }
 
 export interface Report {
-  tempo: { wanted: number; floor: number | null; ceiling: number | null; limitedBy: TempoLimit | null };
+  tempo: { wanted: number; floor: number | null; ceiling: number | null; limitedBy: TempoLimit | null; next: TempoLimit | null };
   passages: PassageTempo[];
   findings: Finding[];
   /** The plan that was checked: marks, and the best way around them. */
@@ -89,7 +94,7 @@ export function check(request: CheckRequest): Report {
     const best = hand.alternatives[0] ?? null;
     const stringOf = stringsOf(best);
     const bow = planBowing({ ...shared, ...(request.costs?.bow ? { costs: request.costs.bow } : {}), alternatives: 1, stringOf }, memory.bow)[0] ?? null;
-    const context: LineContext = { ...shared, place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew };
+    const context: LineContext = { ...shared, toleranceCents: request.toleranceCents, place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew };
     findings.push(...hand.unplayable.filter(({ event }) => isNew(event.ids[0]!)).map((trouble) => unplayableFinding(trouble, context)));
     if (best) {
       const found = handFindings(best, context);
@@ -109,6 +114,11 @@ export function check(request: CheckRequest): Report {
     if (best) fingerings.push({ ...best, notes: best.notes.filter((note) => isNew(note.id)) });
     for (const event of line.events) for (const id of event.ids) seen.add(id);
   }
+  const place = (note: Note) => placeOf(part, note, score.ticksPerQuarter);
+  findings.push(
+    ...readingFindings(part, player, marking, place),
+    ...consistencyFindings(part, lines[Math.min(request.line ?? 0, lines.length - 1)]!, marking, place),
+  );
   findings.sort((a, b) => a.barIndex - b.barIndex || a.beat - b.beat || b.severity - a.severity);
   const range = (from: number, to: number) => tempoRange(limits.filter((limit) => limit.barIndex >= from && limit.barIndex <= to));
   return {
@@ -130,6 +140,7 @@ export interface LineContext {
   clock: Clock;
   marking: Marking;
   preferences: HandPreferences | undefined;
+  toleranceCents: number | undefined;
   place(note: Note): { bar: string; barIndex: number; beat: number };
   /** False for notes that an earlier line has reported on. */
   isNew(noteId: string): boolean;
@@ -169,7 +180,7 @@ function unplayableFinding({ event, reason, held }: Unplayable, { place, player 
 }
 
 /** The tempi between which none of the limits is passed: slurs set the floor, all others the ceiling. */
-function tempoRange(limits: readonly TempoLimit[]): { ceiling: number | null; floor: number | null; limitedBy: TempoLimit | null } {
+function tempoRange(limits: readonly TempoLimit[]): Pick<PassageTempo, 'ceiling' | 'floor' | 'limitedBy' | 'next'> {
   const floors = limits.filter((limit) => limit.kind === 'bow runs out');
   const ceilings = limits.filter((limit) => limit.kind !== 'bow runs out' && limit.tempo < FASTEST_TEMPO);
   const lowest = ceilings.reduce<TempoLimit | null>((best, limit) => (best === null || limit.tempo < best.tempo ? limit : best), null);
@@ -178,5 +189,15 @@ function tempoRange(limits: readonly TempoLimit[]): { ceiling: number | null; fl
     ceiling: lowest && Math.floor(lowest.tempo),
     floor: highest && Math.ceil(highest.tempo),
     limitedBy: lowest ?? highest,
+    next: lowest && nextAfter(lowest, ceilings),
   };
+}
+
+/** The lowest limit of another spot: further than a beat away, or of another kind. */
+function nextAfter(lowest: TempoLimit, ceilings: readonly TempoLimit[]): TempoLimit | null {
+  return ceilings.reduce<TempoLimit | null>((best, limit) => {
+    const same =
+      limit.barIndex === lowest.barIndex && (limit.noteIds[0] === lowest.noteIds[0] || (limit.kind === lowest.kind && Math.abs(limit.beat - lowest.beat) <= 1));
+    return same || (best && best.tempo <= limit.tempo) ? best : limit;
+  }, null);
 }

@@ -1,11 +1,16 @@
 /** A finding: what will go wrong where, with every number behind it. Text is made from it in words.ts. */
 
+import type { Change } from '../marking/change';
+import type { HearWay } from './hear';
+
 export const FINDING_KINDS = [
   'unplayable',
   'contradiction',
   'shift late',
   'reach',
   'out-of-tune risk',
+  'colour break',
+  'audible shift',
   'bow runs out',
   'bow must race back',
   'retake late',
@@ -20,6 +25,9 @@ export const FINDING_KINDS = [
   'repeat does not come round',
   'pizzicato change late',
   'phrase or bow?',
+  'reading trap',
+  'counting trap',
+  'marked differently elsewhere',
 ] as const;
 export type FindingKind = (typeof FINDING_KINDS)[number];
 
@@ -28,6 +36,10 @@ export interface Remedy {
   /** The number before and after, in the finding's own unit; null where nothing is measured. */
   before: number | null;
   after: number | null;
+  /** The marks that make it; none where it is no matter of marks. */
+  changes?: Change[];
+  /** The tempo at which it is so, quarters per minute. */
+  tempo?: number;
 }
 
 export interface Finding {
@@ -44,6 +56,8 @@ export interface Finding {
   numbers: Record<string, number | string>;
   text: string;
   hearIt: string | null;
+  /** Every way to hear it, the surest first. */
+  hear?: HearWay[];
   remedies: Remedy[];
 }
 
@@ -56,3 +70,9 @@ export interface TempoLimit {
   beat: number;
   noteIds: string[];
 }
+
+/** What a finding depends on: while this is the same, a finding that was accepted stays quiet. */
+export const findingKey = ({ kind, noteIds, numbers }: Pick<Finding, 'kind' | 'noteIds' | 'numbers'>): string => JSON.stringify([kind, noteIds, numbers]);
+
+/** Traps for the eye: they are no matter of hands or tempo, and do not count among the spots of a passage. */
+export const isQuiet = ({ kind }: Pick<Finding, 'kind'>): boolean => kind === 'reading trap' || kind === 'counting trap';

@@ -1,5 +1,9 @@
 /** Findings of the left hand: shifts against their time, reach, risk of being out of tune. */
 import { noteById } from '../score/find';
+import { midiOf } from '../score/pitch';
+import type { Note } from '../score/score';
+import { slurLinks } from '../marking/links';
+import { stringName } from '../instruments/instrument';
 import { stopMm } from '../instruments/geometry';
 import { spreadMm } from '../instruments/player';
 import type { FingeredNote, Fingering } from '../left-hand/fingering';
@@ -8,9 +12,13 @@ import { gapSeconds } from '../left-hand/transition';
 import { isShift, type Shift } from '../left-hand/shift';
 import type { LineContext, NoteRisk } from './check';
 import type { Finding, TempoLimit } from './finding';
-import { hearAgainst } from './hear';
-import { expectedError } from './intonation';
+import { hearAgainst, waysToHear, type HearWay } from './hear';
+import { expectedError, type ToneSurroundings } from './intonation';
 import {
+  AUDIBLE_FROM,
+  COLOUR_FROM_S,
+  COLOUR_HALF_STEPS,
+  FRAME_NOTES,
   OUT_OF_TUNE_FROM,
   PIVOT_S,
   REACH_FROM,
@@ -21,7 +29,7 @@ import {
   SLOWEST_TEMPO,
   FASTEST_TEMPO,
 } from './tables';
-import { hearText, outOfTuneText, REACH_CAUTION, reachText, shiftText } from './words';
+import { audibleShiftText, colourText, hearText, outOfTuneText, REACH_CAUTION, reachText, shiftText } from './words';
 
 interface Found {
   findings: Finding[];
@@ -31,16 +39,17 @@ interface Found {
 
 export function handFindings(fingering: Fingering, context: LineContext): Found {
   const found: Found = { findings: [], limits: [], risks: [] };
-  let last: FingeredNote | null = null;
-  for (const note of fingering.notes) {
+  const links = slurLinks(context.part, context.line, context.marking);
+  const { notes } = fingering;
+  notes.forEach((note, i) => {
+    const last = notes[i - 1] ?? null;
     const continuation = last !== null && note.event === last.event && last.place === note.place;
-    if (!continuation && context.isNew(note.id)) {
-      if (note.shift) shiftFinding(note, note.shift, context, found);
-      if (last) reachFinding(last, note, context, found);
-      intonationFinding(note, context, found);
-    }
-    last = note;
-  }
+    if (continuation || !context.isNew(note.id)) return;
+    if (note.shift) shiftFinding(note, note.shift, context, found);
+    if (last) reachFinding(last, note, context, found);
+    if (last && links[note.event]) slurFindings(last, note, context, found);
+    intonationFinding(notes, i, context, found);
+  });
   return found;
 }
 
@@ -89,7 +98,16 @@ function shiftFinding(fingered: FingeredNote, shift: Shift, context: LineContext
     text: shiftText(shift, load),
     hearIt: null,
     remedies:
-      limit === null ? [] : [{ text: `In time at quarter = ${Math.floor(limit)} or slower.`, before: Math.round(clock.tempo), after: Math.floor(limit) }],
+      limit === null || limit <= SLOWEST_TEMPO
+        ? []
+        : [
+            {
+              text: `In time at quarter = ${Math.floor(limit)} or slower.`,
+              before: Math.round(clock.tempo),
+              after: Math.floor(limit),
+              tempo: Math.floor(limit),
+            },
+          ],
   });
 }
 
@@ -128,14 +146,104 @@ function reachFinding(from: FingeredNote, to: FingeredNote, context: LineContext
   });
 }
 
-function intonationFinding(fingered: FingeredNote, context: LineContext, found: Found): void {
+/** Inside a slur: another string in mid-line, and a shift that is heard. */
+function slurFindings(from: FingeredNote, to: FingeredNote, context: LineContext, { findings }: Found): void {
+  const { player, part, clock, preferences } = context;
+  const [before, note] = [noteById(part, from.id)!, noteById(part, to.id)!];
+  if (from.event === to.event || note.grace || before.grace) return;
+  const place = context.place(note);
+  const lasts = (each: Note) => clock.secondsAt(each.onset + each.duration) - clock.secondsAt(each.onset);
+  const { strings, lengthMm } = player.instrument;
+  const halfSteps = Math.abs(midiOf(note.pitch) - midiOf(before.pitch));
+  const onOldString = midiOf(note.pitch) - midiOf(strings[from.place.string - 1]!);
+  const goesOver = from.place.string !== to.place.string && from.place.finger !== 0 && halfSteps <= COLOUR_HALF_STEPS;
+  if (goesOver && onOldString > 0 && Math.min(lasts(before), lasts(note)) >= COLOUR_FROM_S) {
+    const [a, b] = [stringName(player.instrument, from.place.string), stringName(player.instrument, to.place.string)];
+    findings.push({
+      id: `colour ${note.id}`,
+      kind: 'colour break',
+      ...place,
+      noteIds: [before.id, note.id],
+      severity: 1,
+      numbers: { from: a, to: b, halfSteps, seconds: round(lasts(note)) },
+      text: colourText(a, b, halfSteps),
+      hearIt: null,
+      remedies: [],
+    });
+  }
+  if (to.shift?.heard !== 'in a slur' || preferences?.slides === 'wanted') return;
+  const severity = severityOf(to.shift.mm / lengthMm, AUDIBLE_FROM);
+  if (severity === 0) return;
+  const slideS = Math.min(0.15, lasts(before) * 0.3);
+  findings.push({
+    id: `audible shift ${note.id}`,
+    kind: 'audible shift',
+    ...place,
+    noteIds: [before.id, note.id],
+    severity: severity > 1 ? 2 : 1,
+    numbers: { mm: round(to.shift.mm), seconds: round(slideS), shareOfString: round(to.shift.mm / lengthMm) },
+    text: audibleShiftText(to.shift.mm, slideS),
+    hearIt: null,
+    remedies: [],
+  });
+}
+
+const DISSONANT: ReadonlySet<number> = new Set([1, 2, 6, 10, 11]);
+
+/** What else makes a note hard to place: what it is held with, how far it is stretched, where its finger was. */
+function strainsAt(notes: readonly FingeredNote[], i: number, { part, player }: LineContext): Pick<ToneSurroundings, 'stretch' | 'dissonant' | 'frameChanged'> {
+  const own = notes[i]!;
+  const pitch = midiOf(noteById(part, own.id)!.pitch);
+  let [stretch, dissonant, frameChanged] = [0, false, false];
+  for (let k = i - 1; k >= 0 && own.event - notes[k]!.event <= FRAME_NOTES; k--) {
+    const other = notes[k]!;
+    if (other.place.finger === 0) continue;
+    if (isShift(other.place, own.place)) break;
+    const apart = own.event - other.event;
+    if (apart === 0 && DISSONANT.has(Math.abs(midiOf(noteById(part, other.id)!.pitch) - pitch) % 12)) dissonant = true;
+    if (apart > 0 && other.place.string === own.place.string && other.place.finger === own.place.finger && Math.abs(other.place.stop - own.place.stop) === 1)
+      frameChanged = true;
+    const spread = apart <= 1 && other.place.finger !== own.place.finger ? spreadMm(player.hand, other.place.finger, own.place.finger) : null;
+    if (!spread) continue;
+    const { lengthMm } = player.instrument;
+    const mm = Math.abs(stopMm(lengthMm, other.place.stop) - stopMm(lengthMm, own.place.stop));
+    stretch = Math.max(stretch, (mm - spread.comfortable) / Math.max(1, spread.limit - spread.comfortable));
+  }
+  return { ...(stretch > 0 ? { stretch } : {}), ...(dissonant ? { dissonant } : {}), ...(frameChanged ? { frameChanged } : {}) };
+}
+
+/** The same pitch within this many notes before is a comparison. */
+const COMPARED_NOTES = 24;
+
+function hearingOf(notes: readonly FingeredNote[], i: number, note: Note, { part, player, place }: LineContext): HearWay[] {
+  const own = notes[i]!;
+  const neighbours = ([i - 1, i + 1] as const).flatMap((k) => {
+    const other = notes[k];
+    if (!other || other.event === own.event || (other.place.finger !== 0 && isShift(other.place, own.place))) return [];
+    return [{ pitch: noteById(part, other.id)!.pitch, string: other.place.string, when: k < i ? ('before' as const) : ('after' as const) }];
+  });
+  let earlier: { bar: string; finger: number } | null = null;
+  for (let k = i - 2; k >= Math.max(0, i - COMPARED_NOTES) && !earlier; k--) {
+    const other = noteById(part, notes[k]!.id)!;
+    if (midiOf(other.pitch) === midiOf(note.pitch) && other.barIndex < note.barIndex) earlier = { bar: place(other).bar, finger: notes[k]!.place.finger };
+  }
+  return waysToHear({ pitch: note.pitch, place: own.place, instrument: player.instrument, fifths: part.bars[note.barIndex]!.fifths, neighbours, earlier });
+}
+
+function intonationFinding(notes: readonly FingeredNote[], i: number, context: LineContext, found: Found): void {
+  const fingered = notes[i]!;
   const { player, part, line, clock } = context;
   const note = noteById(part, fingered.id)!;
   const event = line.events[fingered.event]!;
   const before = line.events[fingered.event - 1];
   const restBeforeS = before ? clock.secondsAt(event.onset) - clock.secondsAt(before.end) : Infinity;
   const hear = hearAgainst(note.pitch, fingered.place.string, player.instrument);
-  const around = { restBeforeS, rings: hear?.rings ?? false };
+  const around: ToneSurroundings = {
+    restBeforeS,
+    rings: hear?.rings ?? false,
+    ...strainsAt(notes, i, context),
+    ...(context.toleranceCents ? { toleranceCents: context.toleranceCents } : {}),
+  };
   const error = expectedError(fingered, player, around);
   if (!error) return;
   found.risks.push({ noteId: note.id, chance: error.chance, errorCents: error.errorCents, cause: error.main });
@@ -151,6 +259,7 @@ function intonationFinding(fingered: FingeredNote, context: LineContext, found: 
   }
   const severity = severityOf(error.chance, OUT_OF_TUNE_FROM);
   if (severity === 0) return;
+  const ways = hearingOf(notes, i, note, context);
   found.findings.push({
     id: `tune ${note.id}`,
     kind: 'out-of-tune risk',
@@ -166,7 +275,8 @@ function intonationFinding(fingered: FingeredNote, context: LineContext, found: 
       ...(shift ? { mm: round(shift.mm), gapMs: Math.round(shift.gapMs) } : {}),
     },
     text: outOfTuneText(error.chance, error.toleranceCents, error.errorCents, error.main),
-    hearIt: hear ? hearText(hear) : null,
+    hearIt: hear ? hearText(hear) : (ways[0]?.text ?? null),
+    hear: ways,
     remedies: [],
   });
 }

@@ -1,7 +1,10 @@
 /** How to hear whether a note is in tune: the open string that rings or sounds pure with it. */
-import { midiOf } from '../score/pitch';
-import type { Pitch } from '../score/pitch';
+import { midiOf, pitchName, type Pitch } from '../score/pitch';
+import { harmonicTouches } from '../instruments/geometry';
 import { stringName, type Instrument } from '../instruments/instrument';
+import type { Place } from '../left-hand/places';
+import { twoReferences } from './target';
+import { doubleStopText, droneText, harmonicText, hearText, sameNoteText, twoReferencesText } from './words';
 
 export type Consonance = 'unison' | 'octave' | 'two octaves' | 'fifth' | 'fourth';
 
@@ -43,5 +46,61 @@ export function hearAgainst(pitch: Pitch, onString: number | null, instrument: I
   return { interval, string, stringName: name, rings };
 }
 
-/** Where two references disagree: a just major sixth over one string against a just fourth under the next, in cents. */
-export const SYNTONIC_COMMA_CENTS = 1200 * Math.log2(81 / 80);
+export type HearKind = 'open string' | 'harmonic' | 'double stop' | 'same note before' | 'drone' | 'two references';
+
+/** A way to hear whether a note is in tune. */
+export interface HearWay {
+  kind: HearKind;
+  text: string;
+}
+
+export interface HearQuestion {
+  pitch: Pitch;
+  place: Pick<Place, 'string' | 'stop' | 'finger'>;
+  instrument: Instrument;
+  /** Sharps (positive) or flats of the key. */
+  fifths: number;
+  /** The note before and after under the same hand, on a neighbouring string. */
+  neighbours: ReadonlyArray<{ pitch: Pitch; string: number; when: 'before' | 'after' }>;
+  /** The same pitch a little earlier. */
+  earlier: { bar: string; finger: number } | null;
+}
+
+/** Partials that are easily touched. */
+const HEARD_PARTIALS = 5;
+
+/** Every way that there is, the surest first. */
+export function waysToHear(question: HearQuestion): HearWay[] {
+  const { pitch, place, instrument, fifths, neighbours, earlier } = question;
+  const ways: HearWay[] = [];
+  const open = hearAgainst(pitch, place.string, instrument);
+  if (open) ways.push({ kind: 'open string', text: hearText(open) });
+  const references = twoReferences(pitch, place.string, instrument.strings);
+  if (references)
+    ways.push({
+      kind: 'two references',
+      text: twoReferencesText(references, stringName(instrument, references.lower.string), stringName(instrument, references.upper.string)),
+    });
+  const harmonic = harmonicOf(pitch, instrument);
+  if (harmonic) ways.push({ kind: 'harmonic', text: harmonicText(stringName(instrument, harmonic.string), harmonic.touch, harmonic.octave) });
+  const neighbour = neighbours.find(({ string }) => Math.abs(string - place.string) === 1);
+  if (neighbour) ways.push({ kind: 'double stop', text: doubleStopText(pitchName(neighbour.pitch), neighbour.when) });
+  if (earlier) ways.push({ kind: 'same note before', text: sameNoteText(earlier.bar, earlier.finger, place.finger) });
+  ways.push({ kind: 'drone', text: droneText(TONICS[fifths + 7] ?? 'C') });
+  return ways;
+}
+
+/** Major keys from seven flats to seven sharps. */
+const TONICS = ['C flat', 'G flat', 'D flat', 'A flat', 'E flat', 'B flat', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F sharp', 'C sharp'];
+
+/** A natural harmonic that sounds the note, or its octave. */
+function harmonicOf(pitch: Pitch, { strings }: Instrument): { string: number; touch: number; octave: boolean } | null {
+  const midi = midiOf(pitch);
+  for (const away of [0, 12]) {
+    for (const [index, open] of strings.entries()) {
+      const touch = harmonicTouches(HEARD_PARTIALS).find((each) => each.partial !== 5 && Math.round(each.sounds) === midi + away - midiOf(open));
+      if (touch) return { string: index + 1, touch: touch.touch, octave: away > 0 };
+    }
+  }
+  return null;
+}

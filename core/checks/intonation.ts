@@ -8,7 +8,7 @@ import type { Player } from '../instruments/player';
 import type { FingeredNote } from '../left-hand/fingering';
 import { COLD_AFTER_S, PLACEMENT_FACTORS, PLACEMENT_MM, SHIFT_SPREAD_S, TOLERANCE_CENTS } from './tables';
 
-export type Cause = 'placement' | 'shift' | 'extension' | 'cold entry' | 'fourth finger';
+export type Cause = 'placement' | 'shift' | 'extension' | 'cold entry' | 'fourth finger' | 'stretch' | 'dissonant stop' | 'changed frame';
 
 export interface ExpectedError {
   /** Standard deviation in cents. */
@@ -43,6 +43,14 @@ export interface ToneSurroundings {
   restBeforeS: number;
   /** The pitch rings with an open string: the player hears it and mends it. */
   rings: boolean;
+  /** How far it is stretched beyond what is comfortable, 0 to 1 at the limit of the hand. */
+  stretch?: number;
+  /** Held together with a note that does not blend: seconds, sevenths, the tritone. */
+  dissonant?: boolean;
+  /** The same finger lay half a step away on this string a moment ago. */
+  frameChanged?: boolean;
+  /** Cents; by the level otherwise. */
+  toleranceCents?: number;
 }
 
 /** Expected error of one stopped note; null for an open string or a harmonic, which the finger cannot put out of tune. */
@@ -55,8 +63,11 @@ export function expectedError(note: FingeredNote, player: Player, around: ToneSu
   if (place.extension) causes.extension = base * PLACEMENT_FACTORS.extension;
   if (place.finger === 4) causes['fourth finger'] = base * Math.sqrt(PLACEMENT_FACTORS.fourthFinger ** 2 - 1);
   if (around.restBeforeS >= COLD_AFTER_S && (place.hand ?? 0) > 2) causes['cold entry'] = base * Math.sqrt(PLACEMENT_FACTORS.coldEntry ** 2 - 1);
+  if (around.stretch) causes.stretch = base * PLACEMENT_FACTORS.stretch * Math.min(2, around.stretch);
+  if (around.dissonant) causes['dissonant stop'] = base * PLACEMENT_FACTORS.dissonantStop;
+  if (around.frameChanged) causes['changed frame'] = base * PLACEMENT_FACTORS.changedFrame;
   const errorCents = Math.sqrt(Object.values(causes).reduce((sum, cents) => sum + cents * cents, 0));
   const main = (Object.entries(causes) as Array<[Cause, number]>).reduce((best, entry) => (entry[1] > best[1] ? entry : best))[0];
-  const toleranceCents = TOLERANCE_CENTS[player.level];
+  const toleranceCents = around.toleranceCents ?? TOLERANCE_CENTS[player.level];
   return { errorCents, chance: chanceBeyond(toleranceCents, errorCents), toleranceCents, causes, main };
 }

@@ -44,6 +44,10 @@ export const PLACEMENT_FACTORS = {
   coldEntry: 1.5,
   fourthFinger: 1.15,
   ringing: 0.7,
+  /** At the limit of the hand. */
+  stretch: 0.6,
+  dissonantStop: 0.5,
+  changedFrame: 0.4,
 } as const;
 
 /** A rest this long before a note makes its entry cold, in seconds (judgement). */
@@ -69,6 +73,16 @@ export const BOW_LOAD_FROM = [1, 1.2, 1.6] as const;
 
 /** Notes per second of the shortest trill over what the level manages (judgement). */
 export const TRILL_LOAD_FROM = [1, 1.3, 1.7] as const;
+
+/** A string change in mid-phrase is told of on notes this long, in seconds, that lie this near, in half steps (judgement). */
+export const COLOUR_FROM_S = 0.35;
+export const COLOUR_HALF_STEPS = 4;
+
+/** A shift inside a slur over the string length: from here on it is heard (judgement). */
+export const AUDIBLE_FROM = [0.06, 0.14, 0.24] as const;
+
+/** Notes within which a finger that lay elsewhere is remembered by the hand (judgement). */
+export const FRAME_NOTES = 4;
 
 /** Reach over what is comfortable, as a share of the way to the limit (judgement). */
 export const REACH_FROM = [0.35, 0.7, 1] as const;

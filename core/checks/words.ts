@@ -1,6 +1,7 @@
 /** English sentences of the checks, made from typed values in this one place. */
 import type { Cause } from './intonation';
 import type { HearIt } from './hear';
+import type { TwoReferences } from './target';
 import type { Unplayable } from '../left-hand/fingering';
 import type { Shift } from '../left-hand/shift';
 
@@ -42,11 +43,32 @@ const CAUSES: Readonly<Record<Cause, string>> = {
   extension: 'the extension',
   'cold entry': 'a cold entry',
   'fourth finger': 'the fourth finger',
+  stretch: 'the stretch',
+  'dissonant stop': 'a dissonance held with it',
+  'changed frame': 'a finger that lay elsewhere a moment ago',
 };
 
 export function outOfTuneText(chance: number, tolerance: number, error: number, main: Cause): string {
   return `${percent(chance)} risk of being more than ${tolerance} cents off (spread ${Math.round(error)} cents), above all from ${CAUSES[main]}.`;
 }
+
+export const colourText = (from: string, to: string, halfSteps: number): string =>
+  `The line goes over from ${from} to ${to} in mid-slur for ${halfSteps === 1 ? 'a half step' : `${halfSteps} half steps`}: another colour where it should sing on.`;
+
+export const audibleShiftText = (mm: number, s: number): string =>
+  `A shift of ${Math.round(mm)} mm inside the slur is heard as a slide of about ${seconds(s)}.`;
+
+export const doubleBowText = (direction: string, planned: string): string =>
+  `Marked ${direction}-bow after ${direction}-bow, with neither a hook nor a retake: planned as a ${planned}. Mark which.`;
+
+const ALIKE_WORDS: Readonly<Record<string, string>> = {
+  'same notes': 'The same notes',
+  'other notes': 'The same tune on other notes',
+  'same rhythm': 'The same rhythm',
+};
+
+export const differentlyText = (here: string, there: string, alike: string, marks: string): string =>
+  `${ALIKE_WORDS[alike] ?? alike} in ${here} and in ${there} marked in two ways: ${marks}.`;
 
 export function hearText(hear: HearIt): string {
   const against =
@@ -59,6 +81,32 @@ export function hearText(hear: HearIt): string {
           : `a pure ${hear.interval} with`;
   return `Check it ${hear.interval === 'unison' ? `against the open ${hear.stringName}: it ${against} it` : `as ${against} the open ${hear.stringName}`}${hear.rings ? ', which rings when it is in tune' : ''}.`;
 }
+
+const TOUCHES: ReadonlyArray<readonly [touch: number, words: string]> = [
+  [12, 'at the octave'],
+  [7.02, 'a fifth above the open string'],
+  [19.02, 'an octave and a fifth up'],
+  [4.98, 'a fourth above the open string'],
+  [24, 'two octaves up'],
+];
+
+export const harmonicText = (string: string, touch: number, octave: boolean): string => {
+  const where = TOUCHES.find(([at]) => Math.abs(at - touch) < 0.1)?.[1] ?? `${touch.toFixed(1)} half steps up`;
+  return `Compare it with the harmonic on ${string}, touched ${where}: it sounds ${octave ? 'an octave above it' : 'the same note'}.`;
+};
+
+export const twoReferencesText = ({ lower, upper, cents }: TwoReferences, lowerName: string, upperName: string): string =>
+  `Two open strings disagree about it: pure as a ${upper.interval} with ${upperName} it is ${Math.abs(cents).toFixed(1)} cents ${cents > 0 ? 'higher' : 'lower'} than as a ${lower.interval} over ${lowerName}. Decide which one is heard with it.`;
+
+export const doubleStopText = (other: string, when: 'before' | 'after'): string =>
+  `Hold it together with ${other}, the note ${when}, as a double stop, softly, and listen for the beats.`;
+
+export const sameNoteText = (bar: string, before: number, now: number): string =>
+  before === now
+    ? `It is the same note as in bar ${bar}: does it come to the same place?`
+    : `It is the same note as in bar ${bar}, there with the ${fingerInWords(before)}: play both and compare.`;
+
+export const droneText = (tonic: string): string => `Play it slowly over a drone on ${tonic}.`;
 
 export function runsOutText(needed: number, hair: number, slowest: number, held: number): string {
   return `This slur takes ${seconds(held)} and needs at least ${cm(needed)} of bow to speak (${slowest.toFixed(0)} cm/s); there are ${cm(hair)}.`;

@@ -5,7 +5,7 @@
  * problem stays a shortest path.
  */
 import type { Grip } from './grip';
-import { moveCost, ownCost, startCost, type Carried, type Moment, type Weighing } from './transition';
+import { moveCost, ownCost, startCost, stolenFrom, type Carried, type Moment, type Weighing } from './transition';
 
 export interface SearchInput {
   /** Grips per event; none may be empty. */
@@ -172,11 +172,12 @@ function openStates(
   column: State[],
 ): void {
   const kept = new Map<string, State[]>();
+  const { stolenSeconds } = weighing.costs;
   for (const s of order) {
     const state = last[s]!;
     const cost = exact(state.cost + own + moveCost(lastGrips[state.grip]!, state.carried, grip, moment, weighing));
     const rivals = kept.get(state.carriedKey) ?? [];
-    if (rivals.some((rival) => rival.cost <= cost && freeSince(rival.carried) <= freeSince(state.carried))) continue;
+    if (rivals.some((rival) => rival.cost <= cost && freeSince(rival.carried, stolenSeconds) <= freeSince(state.carried, stolenSeconds))) continue;
     const next: State = { grip: g, cost, back: s, carried: state.carried, carriedKey: state.carriedKey };
     rivals.push(next);
     kept.set(state.carriedKey, rivals);
@@ -185,6 +186,6 @@ function openStates(
 }
 
 /** The moment from which the hand is free to travel: earlier is never worse. */
-function freeSince(carried: Carried | null): number {
-  return carried ? carried.endS - Math.min(0.15, carried.durationS / 2) : -Infinity;
+function freeSince(carried: Carried | null, stolenSeconds: number): number {
+  return carried ? carried.endS - stolenFrom(carried.durationS, stolenSeconds) : -Infinity;
 }

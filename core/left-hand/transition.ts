@@ -219,9 +219,17 @@ export function shiftSeconds(carried: Carried, moment: Moment, costs: LeftHandCo
   return gapSeconds(Math.max(0, moment.onsetS - carried.endS), carried.durationS, costs.stolenSeconds);
 }
 
-/** Gap of a shift: free time plus half of the last note, at most `stolenSeconds` of it. */
+/** Gap of a shift: free time plus what is taken from the last note. */
 export function gapSeconds(freeS: number, lastS: number, stolenSeconds: number): number {
-  return freeS + Math.max(0.01, Math.min(stolenSeconds, lastS / 2));
+  return freeS + stolenFrom(lastS, stolenSeconds);
+}
+
+/** Of a long note a shift may take more: this share of it (judgement). */
+const STOLEN_SHARE = 0.15;
+
+/** Seconds taken from the note before a shift: half of a short one, at most `stolenSeconds`, more only of a long one. */
+export function stolenFrom(lastS: number, stolenSeconds: number): number {
+  return Math.max(0.01, Math.min(stolenSeconds, lastS / 2), lastS * STOLEN_SHARE);
 }
 
 function reachTerm(a: Place, b: Place, weighing: Weighing, into: Float64Array): void {

@@ -48,8 +48,18 @@ function readDivisiWord(text: string): boolean | null {
   return null;
 }
 
-/** The lines of a part; the first has everything that all players play. */
+const kept = new WeakMap<Part, Line[]>();
+
+/** The lines of a part; the first has everything that all players play. The same part has the very same lines. */
 export function linesOf(part: Part): Line[] {
+  const known = kept.get(part);
+  if (known) return known;
+  const lines = madeLines(part);
+  kept.set(part, lines);
+  return lines;
+}
+
+function madeLines(part: Part): Line[] {
   const byVoice = new Map<string, Note[]>();
   for (const note of part.notes) {
     if (note.cue) continue;

@@ -82,10 +82,7 @@ test('bowings side by side: figures in one table, one is taken and the history s
   const dialog = page.getByRole('dialog', { name: /side by side/ });
   for (const row of ['strokes', 'greatest step', 'works up to', 'hand travel in crossings'])
     await expect(dialog.getByRole('rowheader', { name: row, exact: true })).toBeVisible();
-  await dialog
-    .getByRole('button', { name: /^Take “/ })
-    .first()
-    .click();
+  await dialog.getByRole('button', { name: 'Take this one' }).first().click();
   await expect(dialog).toBeHidden();
   await expect(page.getByRole('button', { name: /^Undo.*compared with/ })).toBeVisible();
   await expect(score(page)).toBeFocused();

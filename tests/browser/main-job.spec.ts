@@ -21,7 +21,7 @@ test('from file to file: drop, suggestion, own marks by keyboard, undo, reload, 
 
   await page.getByRole('button', { name: 'Suggest fingering' }).click();
   const suggestions = page.getByRole('region', { name: 'Suggested fingerings' });
-  await expect(suggestions.getByRole('article')).toHaveCount(3);
+  await expect(suggestions.getByRole('article')).toHaveCount(5);
   await suggestions.getByRole('button', { name: 'Take' }).first().click();
   await expect(page.getByRole('button', { name: 'Undo: Suggested fingering, bars 1–16' })).toBeEnabled();
 

@@ -10,7 +10,10 @@ import { PUT as passages } from '../../app/api/parts/[id]/passages/route';
 import { PUT as settings } from '../../app/api/parts/[id]/settings/route';
 import { POST as changes } from '../../app/api/markings/[id]/changes/route';
 import { LARGEST_FILE_BYTES } from '../../core/formats/xml';
+import { PUT as player } from '../../app/api/players/[id]/route';
+import { pool } from '../../server/db';
 import { markingOfPart } from '../../server/markings';
+import { players } from '../../server/players';
 import { partSettings } from '../../server/parts';
 
 jest.setTimeout(60_000);
@@ -144,5 +147,35 @@ describe('what is well said is done', () => {
     );
     const { systems } = (await response.json()) as { systems: Array<{ svg: string }> };
     expect(systems[0]!.svg).toContain('class="fing"');
+  });
+});
+
+describe('players', () => {
+  let id: string;
+  beforeAll(async () => {
+    const { rows } = await pool().query<{ id: string }>(
+      "INSERT INTO players (studio_id, name, instrument, size, hand, level) VALUES ($1, 'Robin', 'bass', '3/4', 'medium', 'advanced') RETURNING id",
+      [studio],
+    );
+    id = rows[0]!.id;
+  });
+  const put = (who: string, body: object) => player(post(`/api/players/${who}`, body, {}, 'PUT'), at(who));
+  const robin = async () => (await players(studio)).find((each) => each.id === id)!;
+  test('a measured hand and a school are kept, one without the other', async () => {
+    expect((await put(id, { measured: { comfortable: 80, greatest: 95 } })).status).toBe(200);
+    expect((await put(id, { technique: { bassFingers: 'four' } })).status).toBe(200);
+    expect(await robin()).toMatchObject({ measured: { comfortable: 80, greatest: 95 }, technique: { bassFingers: 'four' } });
+    expect((await put(id, { hand: 'small', measured: null })).status).toBe(200);
+    expect(await robin()).toMatchObject({ hand: 'small', measured: null, technique: { bassFingers: 'four' } });
+  });
+  test('what cannot be is refused with its place, and nothing is changed', async () => {
+    const before = await robin();
+    expect(await problem(await put(id, { measured: { comfortable: 90, greatest: 60 } }))).toMatch(/^400 measured\.greatest The greatest spread is less/);
+    expect(await problem(await put(id, { hand: 'huge' }))).toMatch(/^400 hand/);
+    expect(await robin()).toEqual(before);
+  });
+  test('nobody has no hand', async () => {
+    expect(await problem(await put(NOBODY, { hand: 'small' }))).toMatch(/^404/);
+    expect(await problem(await put('someone', { hand: 'small' }))).toMatch(/^404/);
   });
 });

@@ -3,6 +3,7 @@
 import { LoaderCircle } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { fingerName } from '@/core/instruments/player';
+import type { Finding } from '@/core/checks/finding';
 import { changeTo, type Change } from '@/core/marking/change';
 import type { Place } from '@/core/score/address';
 import { noteById } from '@/core/score/find';
@@ -36,6 +37,7 @@ import { useCommands } from './use-commands';
 import { useDraggedBow } from './use-dragged-bow';
 import { useDrawn } from './use-drawn';
 import { useEngraving } from './use-engraving';
+import { useFindings } from './use-findings';
 import { useHandPanel } from './use-hand-panel';
 import { useMarking, useShownMarking } from './use-marking';
 import { usePartSettings } from './use-part-settings';
@@ -67,13 +69,15 @@ const NOT_SAVED: Problem = {
   remedy: 'Wait until it says “saved”, then take the file.',
 };
 
+const NOTHING_PLANNED: never[] = [];
+
 /** The workbench for one part. */
 export function Desk({ data }: { data: DeskData }) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const { store, state } = useMarking(data.markingId, data.marking, data.history);
   const { analyst, open: opened, failed } = useAnalyst(data.part.id, data.musicVersion, arrive);
   const { passages, current, setCurrent, ...passageList } = usePassages(data.part.id, data.passages, data.passageIndex, setProblem);
-  const { playerId, tempo, told, line, preferences, density, set: setSettings } = usePartSettings(data.part.id, data.settings, setProblem);
+  const { playerId, tempo, told, line, preferences, density, accepted, set: setSettings } = usePartSettings(data.part.id, data.settings, setProblem);
   const { players, changeHand } = usePlayers(data.players, setProblem);
   const [tab, setTab] = useState(data.tab);
   const [showPrint, setShowPrint] = useState(false);
@@ -95,7 +99,7 @@ export function Desk({ data }: { data: DeskData }) {
     () => ({ marking: shown, player, tempo, told, preferences, density, line }),
     [shown, player, tempo, told, preferences, density, line],
   );
-  const { report, failed: checkFailed } = useReport(analyst, conditions, passages);
+  const { report: checked, failed: checkFailed } = useReport(analyst, conditions, passages);
   const engraved = useEngraving(data.part.id, passage, widthPx, shown, { engraving: data.engraving, widthPx: data.widthPx }, passages[current + 1]);
   const { selection, chosen, order, pick, away, clear } = useSelection(part, data.noteId);
   const focus = selection.focus && part ? noteById(part, selection.focus) : undefined;
@@ -129,6 +133,18 @@ export function Desk({ data }: { data: DeskData }) {
     },
     [closeChoices, store],
   );
+
+  const spots = useFindings({
+    analyst,
+    conditions,
+    report: checked,
+    accepted,
+    wanted: tab === 'findings',
+    onAccepted: (next) => setSetting({ accepted: next }),
+    onChange: change,
+    onTempo: (next) => setSetting({ tempo: next }),
+  });
+  const report = spots.told;
 
   function openPassage(index: number) {
     if (index < 0 || index >= passages.length) return;
@@ -189,6 +205,12 @@ export function Desk({ data }: { data: DeskData }) {
     else void play.start({ notes, strokes }, true);
   }
 
+  function lookAt(finding: Finding) {
+    setTab('findings');
+    spots.choose(finding.id);
+    go(finding.noteIds[0]!);
+  }
+
   function newPassage() {
     if (!selectionBars) return;
     const same = passages.findIndex((each) => each.fromBar === selectionBars.fromBar && each.toBar === selectionBars.toBar);
@@ -238,13 +260,13 @@ export function Desk({ data }: { data: DeskData }) {
         return;
       }
       case 'row':
-        return choices.step(command.by);
+        return tab === 'findings' ? spots.stepRemedy(command.by) : choices.step(command.by);
       case 'passage':
         return openPassage(current + command.by);
       case 'new passage':
         return newPassage();
       case 'take':
-        return take(choices.highlighted);
+        return tab === 'findings' ? spots.takePointed() : take(choices.highlighted);
       case 'undo':
         closeChoices();
         return store.undo();
@@ -255,6 +277,11 @@ export function Desk({ data }: { data: DeskData }) {
         return setDialog('go to');
       case 'help':
         return setDialog('keys');
+      case 'finding': {
+        const next = spots.next(command.by);
+        if (next) lookAt(next);
+        return;
+      }
       case 'play':
         return playOrStop();
       case 'suggest fingering':
@@ -270,11 +297,12 @@ export function Desk({ data }: { data: DeskData }) {
   const onKeyDown = useCommands(obey);
 
   const dragged = useDraggedBow(analyst, conditions, passage, report, change);
-  const { notes, strokes, findings, fingersMarked, bowsMarked, risks } = useDrawn(report, choices, part, passage, state.marking, dragged.strokes);
+  const { notes, strokes, findings, fingersMarked, bowsMarked, risks } = useDrawn(report, choices, part, passage, state.marking, dragged.strokes, spots.tried);
   const handPanel = useHandPanel({
     analyst,
     conditions,
     marking: state.marking,
+    planned: report?.fingering?.notes ?? NOTHING_PLANNED,
     notes,
     person,
     passage,
@@ -423,6 +451,7 @@ export function Desk({ data }: { data: DeskData }) {
           choices={choices}
           noteLabel={focus && open ? `${placeLabel(open.part, focus)} · ${pitchLabel(focus.pitch)}` : ''}
           findings={findings}
+          spots={spots}
           elsewhere={(report?.findings.length ?? 0) - findings.length}
           onSuggest={suggest}
           onTake={take}

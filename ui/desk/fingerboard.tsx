@@ -6,7 +6,10 @@ import { fingerName, type Player } from '@/core/instruments/player';
 import type { HandFrame } from '@/core/left-hand/frame';
 
 interface Props {
+  /** What is drawn; may be the hand of a choice that is pointed at. */
   frame: HandFrame;
+  /** What is said: the hand as planned, so that nothing moves under the pointer. */
+  words: HandFrame;
   person: Player;
   /** The finger that is looked at. */
   noteId: string;
@@ -22,7 +25,7 @@ const MARGIN = 16;
 const SCALES = [5, 10, 20, 50];
 
 /** The strings under the hand, along their length true to scale; each finger with ±10 cents as wide as it is there. */
-export function Fingerboard({ frame, person, noteId }: Props) {
+export function Fingerboard({ frame, words, person, noteId }: Props) {
   const { instrument } = person;
   const { lengthMm, strings } = instrument;
   const mms = frame.fingers.map(({ mm }) => mm).concat(frame.handMm);
@@ -35,6 +38,7 @@ export function Fingerboard({ frame, person, noteId }: Props) {
   const bottom = y(1) + 14;
   const ruler = SCALES.find((mm) => mm * scale >= 24) ?? 100;
   const own = frame.fingers.find((finger) => finger.noteIds.includes(noteId));
+  const planned = words.fingers.find((finger) => finger.noteIds.includes(noteId));
   const label = frame.fingers.map(({ finger, string, mm }) => `${fingerName(finger)} on ${stringName(instrument, string)} at ${Math.round(mm)} mm`).join(', ');
   return (
     <figure className="grid gap-1">
@@ -99,13 +103,13 @@ export function Fingerboard({ frame, person, noteId }: Props) {
         </text>
       </svg>
       <figcaption className="grid gap-0.5 text-[13px] text-soft">
-        {own && (
+        {planned && (
           <span>
-            {fingerName(own.finger)} lies {Math.round(own.mm)} mm from the nut; the bars are ±10 cents wide, here {own.toleranceMm.toFixed(1)} mm.
+            {fingerName(planned.finger)} lies {Math.round(planned.mm)} mm from the nut; the bars are ±10 cents wide, here {planned.toleranceMm.toFixed(1)} mm.
           </span>
         )}
-        {frame.words.map((words) => (
-          <span key={words}>{words}</span>
+        {words.words.map((each) => (
+          <span key={each}>{each}</span>
         ))}
       </figcaption>
     </figure>

@@ -7,8 +7,10 @@ import type { HandPreferences } from '@/core/left-hand/preferences';
 export interface HandPanelProps {
   person: Player;
   preferences: HandPreferences;
-  /** The hand at the selected note. */
+  /** The hand at the selected note, as planned. */
   frame: HandFrame | null;
+  /** The same with the choice that is pointed at. */
+  previewed: HandFrame | null;
   focus: string | null;
   /** Null until it has been looked for. */
   advice: readonly HandAdvice[] | null;

@@ -19,7 +19,7 @@ export function HandSide(props: PanelProps & { items: readonly NoteChoice[] | nu
   return (
     <>
       <h2 className="text-base">{noteLabel}</h2>
-      {hand.frame && hand.focus && <Fingerboard frame={hand.frame} person={hand.person} noteId={hand.focus} />}
+      {hand.frame && hand.focus && <Fingerboard frame={hand.previewed ?? hand.frame} words={hand.frame} person={hand.person} noteId={hand.focus} />}
       {items && <NoteChoiceList {...props} items={items} />}
       <AdviceList {...props} />
     </>

@@ -18,6 +18,7 @@ export type Command =
   | { do: 'suggest fingering' }
   | { do: 'suggest bowing' }
   | { do: 'play' }
+  | { do: 'finding'; by: number }
   | { do: 'tab'; tab: PanelTab }
   | { do: 'leave' };
 
@@ -34,7 +35,8 @@ const BY_LETTER: Readonly<Record<string, Command>> = {
   c: { do: 'mark', kind: 'covered', value: 'yes' },
   s: { do: 'cycle string' },
   n: { do: 'new passage' },
-  f: { do: 'suggest fingering' },
+  f: { do: 'finding', by: 1 },
+  g: { do: 'suggest fingering' },
   b: { do: 'suggest bowing' },
   p: { do: 'play' },
   e: { do: 'tab', tab: 'reading' },
@@ -68,6 +70,7 @@ export function commandFor(stroke: Stroke): Command | null {
   if (digit && stroke.shiftKey && digit >= '1' && digit <= '5') return { do: 'mark', kind: 'string', value: digit };
   if (digit && !stroke.shiftKey && digit <= '4') return { do: 'mark', kind: 'finger', value: digit };
   if (stroke.key === '?') return { do: 'help' };
+  if (stroke.shiftKey && letter === 'f') return { do: 'finding', by: -1 };
   if (stroke.shiftKey && letter) return null;
   return BY_LETTER[letter] ?? BY_NAME[stroke.key] ?? null;
 }
@@ -88,9 +91,11 @@ export const KEY_LIST: ReadonlyArray<{ keys: string[]; what: string }> = [
   { keys: ['Delete'], what: 'take all marks away' },
   { keys: ['←', '→'], what: 'walk the notes' },
   { keys: ['Shift', '←', '→'], what: 'select' },
-  { keys: ['↑', '↓'], what: 'through the choices' },
-  { keys: ['Enter'], what: 'take the highlighted choice' },
-  { keys: ['f'], what: 'suggest fingering' },
+  { keys: ['↑', '↓'], what: 'through the choices, or the remedies of a finding' },
+  { keys: ['Enter'], what: 'take the highlighted choice or remedy' },
+  { keys: ['f'], what: 'next finding' },
+  { keys: ['Shift', 'f'], what: 'finding before' },
+  { keys: ['g'], what: 'suggest fingering' },
   { keys: ['b'], what: 'suggest bowing' },
   { keys: ['p'], what: 'play the passage as planned, from the selected note; again stops' },
   { keys: ['e'], what: 'edit the text, traps for the reader' },

@@ -12,6 +12,7 @@ import { NotesTab, type NotesProps } from './notes-tab';
 import { ReadingTab, type ReadingProps } from './reading-tab';
 import { PANEL_TABS, type PanelTab } from './tabs';
 import type { Choices } from './use-choices';
+import type { Findings } from './use-findings';
 
 export interface PanelProps {
   reading: ReadingProps;
@@ -27,6 +28,7 @@ export interface PanelProps {
   /** Place and name of the selected note. */
   noteLabel: string;
   findings: readonly Finding[];
+  spots: Findings;
   /** How many findings other passages have. */
   elsewhere: number;
   onSuggest(kind: 'fingering' | 'bowing'): void;

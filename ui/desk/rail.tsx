@@ -4,6 +4,7 @@ import { Ellipsis } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import type { Report } from '@/core/checks/check';
+import { isQuiet } from '@/core/checks/finding';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
 import { barsLabel } from '@/ui/kit/music';
@@ -32,7 +33,8 @@ export function Rail({ passages, current, report, part, selectionBars, onOpen, o
       <ol className="grow overflow-y-auto px-2 pb-2 max-lg:flex max-lg:overflow-x-auto">
         {passages.map((passage, i) => {
           const tempo = report?.passages[i];
-          const findings = report?.findings.filter((finding) => finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [];
+          const findings =
+            report?.findings.filter((finding) => !isQuiet(finding) && finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [];
           return (
             <li
               key={`${passage.fromBar}-${passage.toBar}-${passage.name}`}

@@ -25,6 +25,14 @@ export interface DeskSettings extends Told {
   preferences: HandPreferences;
   /** How many fingers a taken suggestion writes. */
   density: Density;
+  accepted: AcceptedFinding[];
+}
+
+/** A finding that stays quiet while what it depends on (`findingKey`) is the same. */
+export interface AcceptedFinding {
+  id: string;
+  key: string;
+  why: string;
 }
 
 export interface DeskData {

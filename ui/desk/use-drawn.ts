@@ -8,6 +8,7 @@ import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
 import { previewedNotes, previewedStrokes } from './preview';
 import type { Choices } from './use-choices';
+import type { TriedPlan } from './use-findings';
 
 /** What the tracks and the lists show of the report, with the highlighted choice put in. */
 export function useDrawn(
@@ -17,14 +18,17 @@ export function useDrawn(
   passage: Passage,
   marking: Marking,
   dragged: readonly Stroke[] | null,
+  tried: TriedPlan | null,
 ) {
   const planned = report?.fingering?.notes ?? NONE;
-  const notes = useMemo(() => previewedNotes(planned, { suggestions, ofNote, ofBow, highlighted }), [planned, suggestions, ofNote, ofBow, highlighted]);
+  const previewed = useMemo(() => previewedNotes(planned, { suggestions, ofNote, ofBow, highlighted }), [planned, suggestions, ofNote, ofBow, highlighted]);
+  const notes = tried?.notes ?? previewed;
   const plannedStrokes = report?.bowing?.strokes ?? NONE;
-  const strokes = useMemo(
+  const previewedBow = useMemo(
     () => previewedStrokes(plannedStrokes, { suggestions, ofNote, ofBow, highlighted }, part, passage, dragged),
     [plannedStrokes, suggestions, ofNote, ofBow, highlighted, part, passage, dragged],
   );
+  const strokes = tried?.strokes ?? previewedBow;
   const findings = useMemo(
     () => report?.findings.filter((finding) => finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [],
     [report, passage],

@@ -16,7 +16,8 @@ interface Question {
   analyst: RemoteAnalyst | null;
   conditions: Conditions;
   marking: Marking;
-  /** As the tracks show them. */
+  /** As planned, and as the tracks show them with the choice that is pointed at. */
+  planned: readonly FingeredNote[];
   notes: readonly FingeredNote[];
   person: Player;
   passage: BarRange;
@@ -28,10 +29,11 @@ interface Question {
 }
 
 /** Everything the left-hand side of the Choices tab shows about the selection and its passage. */
-export function useHandPanel({ analyst, conditions, marking, notes, person, passage, focus, wanted, onChange, onSettings }: Question): HandPanelProps {
+export function useHandPanel({ analyst, conditions, marking, planned, notes, person, passage, focus, wanted, onChange, onSettings }: Question): HandPanelProps {
   const { fromBar, toBar } = passage;
   const advice = useAdvice(analyst, conditions, { fromBar, toBar }, wanted);
-  const frame = useMemo(() => (wanted && focus ? frameAt({ notes }, focus, person) : null), [wanted, notes, focus, person]);
+  const frame = useMemo(() => (wanted && focus ? frameAt({ notes: planned }, focus, person) : null), [wanted, planned, focus, person]);
+  const previewed = useMemo(() => (wanted && focus ? frameAt({ notes }, focus, person) : null), [wanted, notes, focus, person]);
 
   function onAdvice({ take, text }: HandAdvice) {
     if (!take) return;
@@ -43,7 +45,7 @@ export function useHandPanel({ analyst, conditions, marking, notes, person, pass
     if (changes.length) onChange(text.split(':')[0]!, changes);
   }
 
-  return { person, preferences: conditions.preferences, frame, focus, advice, onAdvice, onSettings };
+  return { person, preferences: conditions.preferences, frame, previewed, focus, advice, onAdvice, onSettings };
 }
 
 function useAdvice(analyst: RemoteAnalyst | null, conditions: Conditions, { fromBar, toBar }: BarRange, wanted: boolean): readonly HandAdvice[] | null {

@@ -1,0 +1,92 @@
+/** Findings that lie in the music and its marks rather than in one hand: traps for the reader and the counter, music marked in two ways. */
+import type { Line } from '../score/lines';
+import { noteById } from '../score/find';
+import type { Note, Part } from '../score/score';
+import type { Player } from '../instruments/player';
+import type { Marking } from '../marking/mark';
+import { changeTo } from '../marking/change';
+import type { AidKind, ReadingAid } from '../reading/aid';
+import { readingAids } from '../reading/reading';
+import { markedDifferently, type MarkedDifferently } from './consistency';
+import type { Finding } from './finding';
+import { differentlyText } from './words';
+
+type Placed = (note: Note) => { bar: string; barIndex: number; beat: number };
+
+/** What is told as a finding; milder aids stay in the Reading tab. */
+const KIND_OF: Readonly<Partial<Record<AidKind, 'reading trap' | 'counting trap'>>> = {
+  'sign still holds': 'reading trap',
+  'other octave': 'reading trap',
+  'cross-relation': 'reading trap',
+  'held over': 'counting trap',
+  entry: 'counting trap',
+};
+
+const aidsOf = new WeakMap<Part, { player: string; aids: ReadingAid[] }>();
+
+function knownAids(part: Part, player: Player): ReadingAid[] {
+  const key = JSON.stringify(player.instrument);
+  const known = aidsOf.get(part);
+  if (known?.player === key) return known.aids;
+  const aids = readingAids(part, player);
+  aidsOf.set(part, { player: key, aids });
+  return aids;
+}
+
+export function readingFindings(part: Part, player: Player, marking: Marking, place: Placed): Finding[] {
+  return knownAids(part, player).flatMap(({ id, kind, noteIds, text, count, remedy }): Finding[] => {
+    const told = KIND_OF[kind];
+    const note = noteById(part, noteIds[0]!);
+    if (!told || !note) return [];
+    const change = remedy && changeTo(marking, remedy.target, remedy.kind, { value: remedy.value, origin: 'coach' });
+    return [
+      {
+        id: `${told} ${id}`,
+        kind: told,
+        ...place(note),
+        noteIds: [...noteIds],
+        severity: 1,
+        numbers: { kind, ...(count ? { count } : {}) },
+        text,
+        hearIt: count ? `Count it aloud: ${count}` : null,
+        remedies: remedy ? [{ text: remedy.text, before: null, after: null, changes: change ? [change] : [] }] : [],
+      },
+    ];
+  });
+}
+
+export function consistencyFindings(part: Part, line: Line, marking: Marking, place: Placed): Finding[] {
+  return markedDifferently(part, line, marking).flatMap((found): Finding[] => {
+    const note = noteById(part, found.differences[0]!.secondNote);
+    if (!note) return [];
+    const [here, there] = [barsOf(part, found.second), barsOf(part, found.first)];
+    return [
+      {
+        id: `marked differently elsewhere ${note.id}`,
+        kind: 'marked differently elsewhere',
+        ...place(note),
+        noteIds: found.differences.map(({ secondNote }) => secondNote),
+        severity: found.differences.some(({ first, second }) => first !== null && second !== null) ? 2 : 1,
+        numbers: { like: there, alike: found.alike, differences: found.differences.length, marks: inWords(found) },
+        text: differentlyText(here, there, found.alike, inWords(found)),
+        hearIt: null,
+        remedies: [
+          { text: `Mark ${here} like ${there}.`, before: found.differences.length, after: 0, changes: found.copyThere },
+          { text: `Mark ${there} like ${here}.`, before: found.differences.length, after: 0, changes: found.copyHere },
+        ].filter(({ changes }) => changes.length > 0),
+      },
+    ];
+  });
+}
+
+function barsOf(part: Part, { fromBar, toBar }: { fromBar: number; toBar: number }): string {
+  const label = (index: number) => part.bars[index]!.label;
+  return fromBar === toBar ? `bar ${label(fromBar)}` : `bars ${label(fromBar)}–${label(toBar)}`;
+}
+
+const NAMED = 3;
+
+function inWords({ differences }: MarkedDifferently): string {
+  const said = differences.slice(0, NAMED).map(({ kind, first, second }) => `${kind} ${second ?? 'unmarked'} against ${first ?? 'unmarked'}`);
+  return said.join(', ') + (differences.length > NAMED ? ` and ${differences.length - NAMED} more` : '');
+}

@@ -1,0 +1,96 @@
+import { drop, expect, openNew, ready, saved, score, status, test } from './steps';
+import type { Page } from '@playwright/test';
+
+const card = (page: Page) => page.locator('article[aria-current=true]');
+const helps = (page: Page) => card(page).getByRole('region', { name: 'What helps' });
+
+/** A player for whom the study is too hard, so that there is something to find. */
+async function forTobi(page: Page, title: string): Promise<void> {
+  await openNew(page, 'staircase', title);
+  await page.getByRole('button', { name: /^Checked for/ }).click();
+  await page.getByRole('menuitemradio', { name: /Tobi/ }).click();
+  await expect(page.getByRole('button', { name: /^Checked for Tobi/ })).toBeVisible();
+  await ready(page);
+}
+
+test('from finding to finding by key; what helps is tried while it is pointed at, and taken with Enter', async ({ page }) => {
+  await forTobi(page, 'Findings by key');
+  await score(page).focus();
+  await page.keyboard.press('f');
+  await expect(card(page)).toBeVisible();
+  const first = await card(page).getAttribute('aria-label');
+  await page.keyboard.press('f');
+  await page.keyboard.press('f');
+  await page.keyboard.press('Shift+F');
+  await page.keyboard.press('Shift+F');
+  await expect(card(page)).toHaveAttribute('aria-label', first!);
+  await expect(helps(page).getByRole('button', { name: 'Take' }).first()).toBeVisible();
+  const drawn = () => page.locator('svg[aria-label^="Left hand"]').first().innerHTML();
+  const before = await drawn();
+  await score(page).focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(helps(page).locator('[data-highlighted=true]')).toHaveCount(1);
+  await expect.poll(drawn).not.toBe(before);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Undo: Bar .*: / })).toBeEnabled();
+  await saved(page);
+});
+
+test('a finding is accepted with a reason, stays quiet over a reload, comes back when its tempo changes, or when it is asked for', async ({ page }) => {
+  await forTobi(page, 'Accepted finding');
+  await page.getByRole('tab', { name: /^Findings/ }).click();
+  await page.getByLabel('Kind', { exact: true }).selectOption('shift late');
+  const list = page.getByRole('article', { name: /^shift late/ });
+  const count = await list.count();
+  expect(count).toBeGreaterThan(0);
+  await list.first().getByRole('button').first().click();
+  const name = (await card(page).getAttribute('aria-label'))!;
+  await card(page).getByRole('button', { name: 'Accept it as it is' }).click();
+  await card(page).getByLabel('Why it may stay').fill('he has played it in time since June');
+  await card(page).getByRole('button', { name: 'Accept', exact: true }).click();
+  await expect(list).toHaveCount(count - 1);
+  await page.reload();
+  await ready(page);
+  await page.getByRole('tab', { name: /^Findings/ }).click();
+  await page.getByText('1 accepted in this part').click();
+  await expect(page.getByText('he has played it in time since June')).toBeVisible();
+  // What it depends on changes: it is told again.
+  await page.getByLabel('Wanted tempo in quarters per minute').fill('90');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('1 accepted in this part')).toBeHidden();
+  await expect(page.getByRole('article', { name })).not.toHaveCount(0);
+});
+
+test('findings are filtered by hand, kind and severity, and the list says how many are hidden', async ({ page }) => {
+  await forTobi(page, 'Filtered findings');
+  await page.getByRole('tab', { name: /^Findings/ }).click();
+  const all = await page.getByRole('article').count();
+  await page.getByLabel('Severity').selectOption('2');
+  const severe = await page.getByRole('article').count();
+  expect(severe).toBeLessThan(all);
+  await expect(page.getByText(`${severe} of ${all} shown.`)).toBeVisible();
+  await page.getByLabel('Severity').selectOption('1');
+  await page.getByLabel('Hand', { exact: true }).selectOption('bow');
+  expect(await page.getByRole('article').count()).toBeLessThan(all);
+});
+
+test('the same notes marked in two ways are named, and copied by one click', async ({ page }) => {
+  await page.goto('/');
+  const tune = 'GABc dedc | B2 A2 G4 |';
+  await drop(page, [{ name: 'twice.abc', content: `X:1\nT:Twice\nM:4/4\nL:1/8\nK:G\nV:1 name="Violin"\n${tune} c2 B2 A4 | ${tune}]\n` }]);
+  await expect(page).toHaveURL(/\/desk\//);
+  await ready(page);
+  await score(page).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('u');
+  await page.keyboard.press('3');
+  await saved(page);
+  await page.getByRole('tab', { name: /^Findings/ }).click();
+  const found = page.getByRole('article', { name: 'marked differently elsewhere, bar 4' });
+  await expect(found).toContainText('The same notes in bar 4 and in bar 1 marked in two ways');
+  await found.getByRole('button').first().click();
+  await helps(page).getByText('Mark bar 4 like bar 1.').locator('xpath=ancestor::div[1]').getByRole('button', { name: 'Take' }).click();
+  await expect(found).toBeHidden();
+  await expect(status(page)).toContainText('finger 3');
+  await expect(status(page)).toContainText('up-bow');
+});

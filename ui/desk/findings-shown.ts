@@ -1,0 +1,53 @@
+/** Which findings are shown: by hand, kind and severity, and without those that were accepted. Plain functions. */
+import { findingKey, type Finding, type FindingKind } from '@/core/checks/finding';
+import type { AcceptedFinding } from './types';
+
+export const SIDES = ['all', 'left hand', 'bow', 'music'] as const;
+export type Side = (typeof SIDES)[number];
+
+export interface FindingFilter {
+  side: Side;
+  kind: FindingKind | 'all';
+  /** Least severity. */
+  from: 1 | 2 | 3;
+}
+
+export const EVERYTHING: FindingFilter = { side: 'all', kind: 'all', from: 1 };
+
+const LEFT: readonly FindingKind[] = [
+  'shift late',
+  'reach',
+  'out-of-tune risk',
+  'colour break',
+  'audible shift',
+  'trill too quick',
+  'ornament too quick',
+  'unplayable',
+];
+const MUSIC: readonly FindingKind[] = ['reading trap', 'counting trap', 'marked differently elsewhere', 'phrase or bow?', 'contradiction'];
+
+export const sideOf = (kind: FindingKind): Side => (LEFT.includes(kind) ? 'left hand' : MUSIC.includes(kind) ? 'music' : 'bow');
+
+export const passes = ({ kind, severity }: Finding, filter: FindingFilter): boolean =>
+  severity >= filter.from && (filter.kind === 'all' || filter.kind === kind) && (filter.side === 'all' || sideOf(kind) === filter.side);
+
+/** An accepted finding comes back as soon as anything it depends on has changed. */
+export function acceptedNow(finding: Finding, accepted: readonly AcceptedFinding[]): AcceptedFinding | null {
+  const found = accepted.find(({ id }) => id === finding.id);
+  return found && found.key === findingKey(finding) ? found : null;
+}
+
+/** Those of a list that are to be told, and those that are quiet. */
+export function parted(
+  findings: readonly Finding[],
+  accepted: readonly AcceptedFinding[],
+): { open: Finding[]; quiet: Array<{ finding: Finding; why: string }> } {
+  const open: Finding[] = [];
+  const quiet: Array<{ finding: Finding; why: string }> = [];
+  for (const finding of findings) {
+    const known = acceptedNow(finding, accepted);
+    if (known) quiet.push({ finding, why: known.why });
+    else open.push(finding);
+  }
+  return { open, quiet };
+}
