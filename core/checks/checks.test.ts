@@ -138,7 +138,7 @@ describe('findings', () => {
     expect(at(106).findings.some((each) => each.kind === 'string change too quick')).toBe(true);
   });
   test('a quick leap is late, with the tempo at which it is not', () => {
-    const leap = 'A4/0.25 B4/0.25 A6/0.25 B6/0.25 A4/3';
+    const leap = 'A4/0.25 B4/0.25 E6/0.25 F#6/0.25 A4/3';
     const { part } = makeScore('violin', leap);
     const marking: Marking = {
       [markKey(part.notes[1]!.id, 'finger')]: { value: '1', origin: 'coach' },
@@ -148,6 +148,9 @@ describe('findings', () => {
     const late = made.findings.find((finding) => finding.kind === 'shift late')!;
     expect(late.numbers).toMatchObject({ mm: expect.any(Number), gapMs: expect.any(Number), bits: expect.any(Number) });
     expect(late.remedies[0]!.after!).toBeLessThan(132);
+    // Where no tempo helps, none is offered.
+    const hopeless = report('violin', leap.replace('E6', 'A6').replace('F#6', 'B6'), { tempo: 132, marking: {} });
+    for (const { remedies } of hopeless.findings) for (const { tempo } of remedies) expect(tempo ?? 100).toBeGreaterThan(20);
   });
   test('the bow runs out where the coach will not have the slur split, with the numbers and both remedies', () => {
     const slurred = '(A4/4 | B4/4 | C5/4) | A4/4';

@@ -69,7 +69,7 @@ export function markedDifferently(part: Part, line: Line, marking: Marking): Mar
       if (model === null) continue;
       for (const place of places) {
         if (place === model || told.has(`${bars[place]!.barIndex}`)) continue;
-        if (alike !== 'same notes' && !runsOn(model, place, bars, alike)) continue;
+        if (alike !== 'same notes' && (Math.abs(place - model) < BARS_OF_RHYTHM || !runsOn(model, place, bars, alike))) continue;
         const differences = compared(bars[model]!, bars[place]!, KINDS[alike], marking);
         if (differences.length === 0) continue;
         told.add(`${bars[place]!.barIndex}`);
@@ -98,7 +98,8 @@ function barsOf(part: Part, line: Line): BarOfLine[] {
       keys: {
         'same notes': key((note) => midiOf(note.pitch)),
         'other notes': `${slurred} ${key((note) => letterIndex(note.pitch) - letterIndex(first.pitch))}`,
-        'same rhythm': `${slurred} ${key(() => '')}`,
+        // Notes of one length are no rhythm that anybody knows again.
+        'same rhythm': new Set(events.map(({ onset, end }) => end - onset)).size > 1 ? `${slurred} ${key(() => '')}` : `bar ${barIndex}`,
       },
     };
   });

@@ -113,9 +113,10 @@ describe('shifts', () => {
     const bits = (length: number) => difficultyBits(length * 0.2, targetWidthMm(length, 7));
     expect(bits(328)).toBeCloseTo(bits(1050), 9);
   });
-  test('the gap is the silence and half of the last note, no more than may be stolen', () => {
+  test('the gap is the silence and half of the last note, no more than may be stolen; of a long note a quarter', () => {
     expect(gapSeconds(0, 0.2, 0.15)).toBeCloseTo(0.1);
-    expect(gapSeconds(0.5, 3, 0.15)).toBeCloseTo(0.65);
+    expect(gapSeconds(0.5, 0.5, 0.15)).toBeCloseTo(0.65);
+    expect(gapSeconds(0.5, 3, 0.15)).toBeCloseTo(1.25);
     expect(gapSeconds(0, 0, 0.15)).toBeCloseTo(0.01);
   });
   test('first to third position on one string by an old and a new finger: the guide note', () => {

@@ -225,7 +225,7 @@ export function gapSeconds(freeS: number, lastS: number, stolenSeconds: number):
 }
 
 /** Of a long note a shift may take more: this share of it (judgement). */
-const STOLEN_SHARE = 0.15;
+const STOLEN_SHARE = 0.25;
 
 /** Seconds taken from the note before a shift: half of a short one, at most `stolenSeconds`, more only of a long one. */
 export function stolenFrom(lastS: number, stolenSeconds: number): number {

@@ -93,7 +93,7 @@ export const CHROMATIC_BOOK: ReadonlyArray<{ kind: InstrumentKind; school: 'slid
   { kind: 'violin', school: 'finger each', music: 'G3 G#3 A3 A#3 B3 C4 C#4 D4', fingers: '0123123 0' },
   { kind: 'viola', school: 'sliding', music: 'C3 C#3 D3 D#3 E3 F3 F#3 G3 G#3 A3 A#3 B3 C4 C#4 D4', fingers: '0112233 0112233 0' },
   { kind: 'viola', school: 'finger each', music: 'C3 C#3 D3 D#3 E3 F3 F#3 G3', fingers: '0123123 0' },
-  { kind: 'cello', school: 'finger each', music: 'C2 C#2 D2 D#2 E2 F2 F#2 G2 G#2 A2 A#2 B2 C3 C#3 D3', fingers: '0123123 0123123 0' },
+  { kind: 'cello', school: 'finger each', music: 'C2 C#2 D2 D#2 E2 F2 F#2 G2', fingers: '0123123 0' },
 ];
 
 /**

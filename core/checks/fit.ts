@@ -1,0 +1,102 @@
+/** The same marking against every player: up to which tempo each passage works for each of them, and what to change for whom. */
+import type { PlayerDescription } from '../instruments/player';
+import { playerFrom } from '../instruments/player';
+import type { Change } from '../marking/change';
+import { applyChanges } from '../marking/change';
+import { newFingeringMemory } from '../left-hand/fingering';
+import { newBowMemory } from '../bow-arm/bowing';
+import { check, type CheckRequest, type Report } from './check';
+import { isQuiet, type Finding } from './finding';
+import { remediesFor, type TriedRemedy } from './remedies';
+
+export interface FitCell {
+  ceiling: number | null;
+  floor: number | null;
+  /** The worst finding of a hand, null where there is none. */
+  worst: Pick<Finding, 'kind' | 'bar' | 'beat' | 'severity' | 'text' | 'noteIds'> | null;
+  spots: number;
+}
+
+export interface FitRow {
+  passages: FitCell[];
+  whole: FitCell;
+}
+
+export type FitRequest = Omit<CheckRequest, 'player' | 'memories'>;
+
+const isSpot = (finding: Finding): boolean => !isQuiet(finding) && finding.kind !== 'marked differently elsewhere';
+
+/** How a marking fits one player; null where the description makes no player. */
+export function fitOf(request: FitRequest, described: PlayerDescription): FitRow | null {
+  const player = playerFrom(described);
+  if (!player.ok) return null;
+  const report = check({ ...request, player: player.value });
+  return fitted(report);
+}
+
+export function fitted(report: Report): FitRow {
+  const spots = report.findings.filter(isSpot);
+  const cell = (from: number, to: number, range: Pick<FitCell, 'ceiling' | 'floor'>): FitCell => {
+    const own = spots.filter(({ barIndex }) => barIndex >= from && barIndex <= to);
+    const worst = own.reduce<Finding | null>((most, finding) => (!most || finding.severity > most.severity ? finding : most), null);
+    return {
+      ceiling: range.ceiling,
+      floor: range.floor,
+      worst: worst && { kind: worst.kind, bar: worst.bar, beat: worst.beat, severity: worst.severity, text: worst.text, noteIds: worst.noteIds },
+      spots: own.length,
+    };
+  };
+  return {
+    passages: report.passages.map((passage) => cell(passage.fromBar, passage.toBar, passage)),
+    whole: cell(0, Infinity, report.tempo),
+  };
+}
+
+export interface ForPlayer {
+  /** Marks that differ for this player, and nothing else. */
+  changes: Change[];
+  /** What they mend, a line for each. */
+  mended: Array<{ bar: string; kind: string; text: string }>;
+  /** Spots that are left. */
+  left: number;
+  before: number;
+}
+
+/** Findings that are worth a variant: what will go wrong, not what is to be watched. */
+const WORTH_CHANGING = 2;
+/** Spots that are mended at most in one go. */
+const MOST_CHANGES = 12;
+
+/**
+ * What to change for one player: the worst spots first, each with the first remedy that solves it and is a matter of marks; every
+ * later spot is tried with the changes made so far.
+ */
+export function changesFor(request: FitRequest, described: PlayerDescription): ForPlayer | null {
+  const made = playerFrom(described);
+  if (!made.ok) return null;
+  const memories: NonNullable<CheckRequest['memories']> = [];
+  let marking = request.marking;
+  const asked = () => ({ ...request, marking, player: made.value, memories });
+  let report = check(asked());
+  const before = report.findings.filter(isSpot).length;
+  const changes: Change[] = [];
+  const mended: ForPlayer['mended'] = [];
+  const given = new Set<string>();
+  for (let round = 0; round < MOST_CHANGES; round++) {
+    const next = report.findings
+      .filter((finding) => isSpot(finding) && finding.severity >= WORTH_CHANGING && !given.has(finding.id))
+      .sort((a, b) => b.severity - a.severity || a.barIndex - b.barIndex)[0];
+    if (!next) break;
+    given.add(next.id);
+    const memory = memories[Math.min(request.line ?? 0, memories.length - 1)] ?? { hand: newFingeringMemory(), bow: newBowMemory() };
+    const remedy = remediesFor(asked(), next, memory).find(isMark);
+    if (!remedy) continue;
+    changes.push(...remedy.changes!);
+    mended.push({ bar: next.bar, kind: next.kind, text: remedy.text });
+    marking = applyChanges(marking, remedy.changes!).marking;
+    report = check(asked());
+  }
+  return { changes, mended, left: report.findings.filter(isSpot).length, before };
+}
+
+const isMark = ({ kind, solved, changes }: TriedRemedy): boolean => solved && kind !== 'marks' && kind !== 'tempo' && Boolean(changes?.length);

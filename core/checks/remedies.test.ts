@@ -1,0 +1,111 @@
+import { demoScore } from '../../tests/support/demo';
+import { handOf, usualPlayer, type Player } from '../instruments/player';
+import { applyChanges } from '../marking/change';
+import { firstLine, makeScore } from '../testing/make';
+import { newBowMemory } from '../bow-arm/bowing';
+import { newFingeringMemory } from '../left-hand/fingering';
+import { check, type CheckRequest } from './check';
+import type { Finding } from './finding';
+import { changesFor, fitOf } from './fit';
+import { burden, burdenInWords, remediesFor } from './remedies';
+import { BEAT_UNITS, beatUnitOf, inBeats, spotsFor, tempoVerdict } from './sheet';
+import { automaticPassages } from '../score/passages';
+
+const { score } = demoScore('staircase');
+const part = score.parts[0]!;
+const tobi: Player = { ...usualPlayer('violin'), level: 'intermediate', hand: handOf('small') };
+const request: CheckRequest = { score, part, marking: {}, player: tobi, tempo: null, passages: automaticPassages(part) };
+const report = check(request);
+const severe = report.findings.filter(({ severity }) => severity > 1);
+
+describe('remedies are computed', () => {
+  test('there is something to mend', () => expect(severe.length).toBeGreaterThan(3));
+  test('what is said of a remedy is so: taken, the finding is gone or milder, by the number given', () => {
+    let tried = 0;
+    for (const finding of severe.slice(0, 6)) {
+      for (const remedy of remediesFor(request, finding).filter(({ kind, changes }) => kind !== 'marks' && kind !== 'tempo' && changes?.length)) {
+        tried++;
+        const marking = applyChanges({}, remedy.changes!).marking;
+        const after = check({ ...request, marking }).findings.find(({ id }) => id === finding.id);
+        if (remedy.solved) expect(after).toBeUndefined();
+        else if (after) expect(burden(after)).toBeLessThan(burden(finding));
+        expect(remedy.before!).toBeGreaterThan(remedy.after!);
+      }
+    }
+    expect(tried).toBeGreaterThan(4);
+  });
+  test('a slower tempo is one where it helps: at it, the finding is gone', () => {
+    const late = severe.find(({ kind, remedies }) => kind === 'shift late' && remedies.some(({ tempo }) => tempo))!;
+    const slower = remediesFor(request, late).find(({ kind }) => kind === 'tempo')!;
+    expect(check({ ...request, tempo: slower.tempo! }).findings.some(({ id }) => id === late.id)).toBe(false);
+  });
+  test('what is remembered of the check changes nothing, and is not changed', () => {
+    const memory = { hand: newFingeringMemory(), bow: newBowMemory() };
+    check({ ...request, memories: [memory] });
+    const before = memory.hand.path.kept;
+    expect(remediesFor(request, severe[0]!, memory).map(({ text }) => text)).toEqual(remediesFor(request, severe[0]!).map(({ text }) => text));
+    expect(memory.hand.path.kept).toBe(before);
+  });
+  test('burdens are said in their own unit', () => {
+    const finding = (kind: Finding['kind'], numbers: Finding['numbers']) => ({ kind, numbers, severity: 2 }) as Finding;
+    expect(burdenInWords(finding('out-of-tune risk', { chance: 0.34 }))).toBe('34 %');
+    expect(burdenInWords(finding('shift late', { load: 1.42 }))).toBe('1.4 × the time');
+    expect(burdenInWords(finding('bow runs out', { neededCm: 130, hairCm: 65 }))).toBe('2.0 bows');
+    expect(burdenInWords(finding('retake late', {}))).toBe('risk');
+  });
+});
+
+describe('for whom', () => {
+  const described = { name: 'Tobi', instrument: 'violin', size: '3/4', tuning: null, hand: 'small', level: 'intermediate', thumbPosition: false } as const;
+  test('a cell for each passage; the smaller and less experienced hand works up to no more than the usual one', () => {
+    const own = fitOf(request, described)!;
+    const usual = fitOf(request, { ...described, size: '4/4', hand: 'medium', level: 'professional' })!;
+    expect(own.passages).toHaveLength(request.passages.length);
+    expect(own.whole.ceiling!).toBeLessThanOrEqual(usual.whole.ceiling ?? 999);
+    expect(own.whole.spots).toBeGreaterThanOrEqual(usual.whole.spots);
+    expect(fitOf(request, { ...described, size: '9/9' })).toBeNull();
+  });
+  test('what to change for one player: only marks that differ, fewer spots than before', () => {
+    const made = changesFor(request, described)!;
+    expect(made.changes.length).toBeGreaterThan(0);
+    expect(made.mended.length).toBeGreaterThan(0);
+    expect(made.left).toBeLessThan(made.before);
+  }, 30_000);
+});
+
+describe('the check sheet', () => {
+  test('quarter 138 is half 69 (domain: the beat that feels right); six eighths are felt in dotted quarters', () => {
+    const unit = (name: string) => BEAT_UNITS.find((each) => each.name === name)!;
+    expect(inBeats(138, unit('half'))).toBe(69);
+    expect(beatUnitOf({ beats: 6, beatType: 8 }).name).toBe('dotted quarter');
+    expect(beatUnitOf({ beats: 3, beatType: 8 }).name).toBe('eighth');
+    expect(beatUnitOf({ beats: 2, beatType: 2 }).name).toBe('half');
+  });
+  test('the verdict: does it work, what limits it, what would be next, where to practise', () => {
+    const verdict = tempoVerdict(report, part);
+    expect(verdict.works).toBe(false);
+    expect(verdict.limitedBy!.tempo).toBeLessThanOrEqual(verdict.next!.tempo);
+    expect(verdict.practise!.to).toBeLessThan(verdict.ceiling!);
+  });
+  test('ten spots at most, the worst, in bar order, none twice in a bar', () => {
+    const spots = spotsFor(report.findings, 10);
+    expect(spots.length).toBe(10);
+    expect(spots.map(({ barIndex }) => barIndex)).toEqual(spots.map(({ barIndex }) => barIndex).sort((a, b) => a - b));
+    expect(new Set(spots.map(({ kind, barIndex }) => `${kind} ${barIndex}`)).size).toBe(10);
+    const left = report.findings.filter((finding) => !spots.includes(finding));
+    const worstLeft = left.filter(({ kind, barIndex }) => !spots.some((spot) => spot.kind === kind && spot.barIndex === barIndex));
+    expect(Math.max(0, ...worstLeft.map(({ severity }) => severity))).toBeLessThanOrEqual(Math.min(...spots.map(({ severity }) => severity)));
+  });
+});
+
+test('up-bow after up-bow by the coach, with neither hook nor retake: named, with both ways out', () => {
+  const made = makeScore('violin', 'A4 B4 C5 D5');
+  const [a, b] = made.part.notes;
+  const marking = { [`${a!.id}|bow`]: { value: 'up', origin: 'coach' as const }, [`${b!.id}|bow`]: { value: 'up', origin: 'coach' as const } };
+  const asked = { score: made.score, part: made.part, marking, player: usualPlayer('violin'), tempo: null, passages: [] };
+  const found = check(asked).findings.find(({ kind }) => kind === 'contradiction')!;
+  expect(found.text).toContain('up-bow after up-bow');
+  expect(firstLine(made.part).events).toHaveLength(4);
+  const hooked = applyChanges(marking, found.remedies[0]!.changes!).marking;
+  expect(check({ ...asked, marking: hooked }).findings.some(({ kind }) => kind === 'contradiction')).toBe(false);
+});

@@ -1,0 +1,73 @@
+/** The check sheet: a tempo verdict in the beat that is felt, and the spots that matter most, in bar order. */
+import type { Bar, Part } from '../score/score';
+import type { Report } from './check';
+import { isQuiet, type Finding } from './finding';
+
+export interface BeatUnit {
+  name: 'half' | 'dotted quarter' | 'quarter' | 'eighth';
+  quarters: number;
+}
+
+export const BEAT_UNITS: readonly BeatUnit[] = [
+  { name: 'half', quarters: 2 },
+  { name: 'dotted quarter', quarters: 1.5 },
+  { name: 'quarter', quarters: 1 },
+  { name: 'eighth', quarters: 0.5 },
+];
+
+/** The beat of a bar as it is usually felt: dotted quarters in compound time, else what the signature says. @example 6/8: dotted quarter */
+export function beatUnitOf({ beats, beatType }: Pick<Bar, 'beats' | 'beatType'>): BeatUnit {
+  const name = beatType === 8 && beats > 3 && beats % 3 === 0 ? 'dotted quarter' : beatType === 2 ? 'half' : beatType === 8 ? 'eighth' : 'quarter';
+  return BEAT_UNITS.find((unit) => unit.name === name)!;
+}
+
+/** The same tempo in another beat. @example quarter 138 is half 69 */
+export const inBeats = (quartersPerMinute: number, { quarters }: BeatUnit): number => quartersPerMinute / quarters;
+
+export interface TempoVerdict {
+  wanted: number;
+  /** In the beat that is felt at the beginning. */
+  unit: BeatUnit;
+  /** Tempi at which nothing passes its threshold, quarters per minute; null where nothing limits. */
+  floor: number | null;
+  ceiling: number | null;
+  works: boolean;
+  /** What limits it, and what would be next. */
+  limitedBy: Spot | null;
+  next: Spot | null;
+  /** Where to practise: from well below the limit to just under it (judgement: 70 and 95 %). */
+  practise: { from: number; to: number } | null;
+}
+
+export interface Spot {
+  kind: string;
+  bar: string;
+  beat: number;
+  tempo: number;
+}
+
+export function tempoVerdict({ tempo }: Report, part: Part): TempoVerdict {
+  const { wanted, floor, ceiling, limitedBy, next } = tempo;
+  const spot = (limit: typeof limitedBy): Spot | null =>
+    limit && { kind: limit.kind, bar: part.bars[limit.barIndex]!.label, beat: limit.beat, tempo: Math.floor(limit.tempo) };
+  const first = part.bars.find((bar) => !bar.pickup) ?? part.bars[0];
+  return {
+    wanted,
+    unit: first ? beatUnitOf(first) : BEAT_UNITS[2]!,
+    floor,
+    ceiling,
+    works: (ceiling === null || wanted <= ceiling) && (floor === null || wanted >= floor),
+    limitedBy: spot(limitedBy),
+    next: spot(next),
+    practise: ceiling !== null && ceiling < wanted ? { from: Math.max(20, Math.round(ceiling * 0.7)), to: Math.round(ceiling * 0.95) } : null,
+  };
+}
+
+/** The spots that a page holds: the worst, one of a kind for each bar, in bar order; traps for the eye only where there is room. */
+export function spotsFor(findings: readonly Finding[], most: number): Finding[] {
+  const seen = new Set<string>();
+  const worst = [...findings]
+    .sort((a, b) => Number(isQuiet(a)) - Number(isQuiet(b)) || b.severity - a.severity || a.barIndex - b.barIndex)
+    .filter(({ kind, barIndex }) => !seen.has(`${kind} ${barIndex}`) && seen.add(`${kind} ${barIndex}`));
+  return worst.slice(0, most).sort((a, b) => a.barIndex - b.barIndex || a.beat - b.beat);
+}
