@@ -1,6 +1,8 @@
 /** The people of a studio: instrument, hand, level, and how they were taught. */
 import { z } from 'zod';
-import { HAND_SIZES, measuredShape, techniqueShape, type PlayerDescription } from '@/core/instruments/player';
+import { INSTRUMENT_KINDS, instrumentOf, type Instrument } from '@/core/instruments/instrument';
+import type { Result } from '@/core/util/result';
+import { HAND_SIZES, LEVELS, measuredShape, techniqueShape, type PlayerDescription } from '@/core/instruments/player';
 import { pool } from './db';
 
 export type PlayerRow = Omit<PlayerDescription, 'size' | 'tuning'> & { id: string; size: string; tuning: string };
@@ -8,36 +10,85 @@ export type PlayerRow = Omit<PlayerDescription, 'size' | 'tuning'> & { id: strin
 export async function players(studioId: string): Promise<PlayerRow[]> {
   const { rows } = await pool().query<PlayerRow>(
     `SELECT id, name, instrument, size, tuning, hand, measured, technique, level, thumb_position AS "thumbPosition"
-     FROM players WHERE studio_id = $1 ORDER BY name`,
+     FROM players WHERE studio_id = $1 AND removed_at IS NULL ORDER BY name`,
     [studioId],
   );
   return rows;
 }
 
-/** What can be said about a player's hand on the Desk. */
-export const handChangeShape = z
-  .object({ hand: z.enum(HAND_SIZES), measured: measuredShape.nullable(), technique: techniqueShape.partial(), thumbPosition: z.boolean() })
-  .partial();
-export type HandChange = z.infer<typeof handChangeShape>;
+const said = {
+  name: z.string().trim().min(1, 'A player needs a name').max(80),
+  instrument: z.enum(INSTRUMENT_KINDS),
+  size: z.string().min(1).max(20),
+  tuning: z.string().min(1).max(60),
+  hand: z.enum(HAND_SIZES),
+  measured: measuredShape.nullable(),
+  technique: techniqueShape.partial(),
+  level: z.enum(LEVELS),
+  thumbPosition: z.boolean(),
+};
 
-/** False where there is no such player. */
-export async function changeHand(studioId: string, playerId: string, { hand, measured, technique, thumbPosition }: HandChange): Promise<boolean> {
-  const { rowCount } = await pool().query(
+export const newPlayerShape = z.object(said);
+export type NewPlayer = z.infer<typeof newPlayerShape>;
+
+/** What can be said anew about a player; out of the list, and back. */
+export const playerChangeShape = z.object({ ...said, removed: z.boolean() }).partial();
+export type PlayerChange = z.infer<typeof playerChangeShape>;
+
+/** Size and tuning have to make an instrument; what is wrong is said as the core says it. */
+export function asInstrument({ instrument, size, tuning }: Pick<NewPlayer, 'instrument' | 'size' | 'tuning'>): Result<Instrument> {
+  return instrumentOf(instrument, size, tuning);
+}
+
+export async function addPlayer(studioId: string, player: NewPlayer): Promise<string> {
+  const { name, instrument, size, tuning, hand, measured, technique, level, thumbPosition } = player;
+  const { rows } = await pool().query<{ id: string }>(
+    `INSERT INTO players (studio_id, name, instrument, size, tuning, hand, measured, technique, level, thumb_position)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) RETURNING id`,
+    [studioId, name, instrument, size, tuning, hand, measured ? JSON.stringify(measured) : null, JSON.stringify(technique), level, thumbPosition],
+  );
+  return rows[0]!.id;
+}
+
+export async function playerById(studioId: string, playerId: string): Promise<PlayerRow | null> {
+  const { rows } = await pool().query<PlayerRow>(
+    `SELECT id, name, instrument, size, tuning, hand, measured, technique, level, thumb_position AS "thumbPosition"
+     FROM players WHERE studio_id = $1 AND id = $2`,
+    [studioId, playerId],
+  );
+  return rows[0] ?? null;
+}
+
+/** Changes what is said anew; the rest stays. */
+export async function changePlayer(studioId: string, playerId: string, change: PlayerChange): Promise<void> {
+  const { name, instrument, size, tuning, hand, measured, technique, level, thumbPosition, removed } = change;
+  await pool().query(
     `UPDATE players SET
-       hand = COALESCE($3, hand),
-       measured = CASE WHEN $4 THEN $5::jsonb ELSE measured END,
-       technique = technique || COALESCE($6::jsonb, '{}'),
-       thumb_position = COALESCE($7, thumb_position)
+       name = COALESCE($3, name),
+       instrument = COALESCE($4, instrument),
+       size = COALESCE($5, size),
+       tuning = COALESCE($6, tuning),
+       hand = COALESCE($7, hand),
+       measured = CASE WHEN $8 THEN $9::jsonb ELSE measured END,
+       technique = technique || COALESCE($10::jsonb, '{}'),
+       level = COALESCE($11, level),
+       thumb_position = COALESCE($12, thumb_position),
+       removed_at = CASE $13::boolean WHEN true THEN now() WHEN false THEN NULL ELSE removed_at END
      WHERE studio_id = $1 AND id = $2`,
     [
       studioId,
       playerId,
+      name ?? null,
+      instrument ?? null,
+      size ?? null,
+      tuning ?? null,
       hand ?? null,
       measured !== undefined,
       measured ? JSON.stringify(measured) : null,
       technique ? JSON.stringify(technique) : null,
+      level ?? null,
       thumbPosition ?? null,
+      removed ?? null,
     ],
   );
-  return rowCount === 1;
 }

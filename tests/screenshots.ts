@@ -131,6 +131,26 @@ const SHOTS: readonly Shot[] = [
       await page.getByText('Unknown character ignored').waitFor();
     },
   },
+  {
+    name: 'check-sheet',
+    part: ['Staircase', 'Violin'],
+    size: { width: 900, height: 1000 },
+    act: async (page) => {
+      await page.getByRole('tab', { name: /^Findings/ }).click();
+      await page.getByRole('link', { name: 'Check sheet for the lesson' }).click();
+      await page.getByText('Try:').first().waitFor();
+    },
+  },
+  {
+    name: 'players-fit',
+    part: ['Staircase', 'Violin'],
+    act: async (page) => {
+      await page.getByRole('button', { name: /^Checked for/ }).click();
+      await page.getByRole('menuitem', { name: /how this part fits them/ }).click();
+      await page.getByRole('article', { name: 'For Tobi' }).getByRole('button').click();
+      await page.getByText(/spots, \d+ left/).waitFor();
+    },
+  },
   { name: 'desk-tablet', part: ['Evening Barge', 'Viola'], size: { width: 820, height: 1180 } },
 ];
 

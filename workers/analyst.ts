@@ -14,7 +14,7 @@ import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '..
 import { slurLinks } from '../core/marking/links';
 import { editedPart } from '../core/marking/print-edits';
 import { isBowWishKind, splitKey, type MarkKind, type Marking } from '../core/marking/mark';
-import { changesFor, heldFingering, suggestedBowing, withoutSuggestions } from '../core/marking/suggestion';
+import { changesFor as changesOf, heldFingering, suggestedBowing, withoutSuggestions } from '../core/marking/suggestion';
 import { applyChanges, type Change } from '../core/marking/change';
 import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
 import { fingerPart } from '../core/left-hand/part';
@@ -36,6 +36,7 @@ import type { ReadingAid } from '../core/reading/aid';
 import { readingAids } from '../core/reading/reading';
 import { check, placeOf, type Report } from '../core/checks/check';
 import type { Finding } from '../core/checks/finding';
+import { changesFor, fitOf, type FitRequest, type FitRow, type ForPlayer } from '../core/checks/fit';
 import { remediesFor, type TriedRemedy } from '../core/checks/remedies';
 import { handOutlook } from '../core/checks/hand';
 
@@ -154,7 +155,7 @@ export class Analyst {
       numbers: fingeringNumbers(way, line, links, ({ onset, end }) => request.clock.secondsAt(end) - request.clock.secondsAt(onset)),
       outlook: handOutlook(way, context),
       ...(best && way !== best ? costsMore(way.terms, best.terms) : { more: [], less: [] }),
-      changes: changesFor(
+      changes: changesOf(
         conditions.marking,
         heldFingering({ ...request, marking, line, within: ticksOf(part, range) }, way, conditions.density, this.handMemory(conditions.line)),
         { kinds: FINGER_KINDS, targets: this.idsIn(range) },
@@ -183,8 +184,23 @@ export class Analyst {
       plan,
       numbers: bowingNumbers(plan, question),
       ...(best && plan !== best ? bowCostsMore(plan.terms, best.terms) : { more: [], less: [] }),
-      changes: changesFor(conditions.marking, suggestedBowing(plan), { kinds: BOW_KINDS, targets: this.idsIn(range) }),
+      changes: changesOf(conditions.marking, suggestedBowing(plan), { kinds: BOW_KINDS, targets: this.idsIn(range) }),
     }));
+  }
+
+  /** How the marking fits one player. */
+  fit(conditions: Conditions, passages: readonly Passage[], player: PlayerDescription): FitRow | null {
+    return fitOf(this.fitRequest(conditions, passages), player);
+  }
+
+  /** What to change for one player: marks that differ, and what they mend. */
+  changesFor(conditions: Conditions, player: PlayerDescription): ForPlayer | null {
+    return changesFor(this.fitRequest(conditions, []), player);
+  }
+
+  private fitRequest(conditions: Conditions, passages: readonly Passage[]): FitRequest {
+    const { marking, preferences, tempo, line } = conditions;
+    return { score: this.opened, part: this.edited(conditions), marking, preferences, tempo, line, passages };
   }
 
   /** What helps against a finding, tried on the music around it. */

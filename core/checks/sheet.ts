@@ -63,11 +63,21 @@ export function tempoVerdict({ tempo }: Report, part: Part): TempoVerdict {
   };
 }
 
-/** The spots that a page holds: the worst, one of a kind for each bar, in bar order; traps for the eye only where there is room. */
-export function spotsFor(findings: readonly Finding[], most: number): Finding[] {
-  const seen = new Set<string>();
-  const worst = [...findings]
-    .sort((a, b) => Number(isQuiet(a)) - Number(isQuiet(b)) || b.severity - a.severity || a.barIndex - b.barIndex)
-    .filter(({ kind, barIndex }) => !seen.has(`${kind} ${barIndex}`) && seen.add(`${kind} ${barIndex}`));
-  return worst.slice(0, most).sort((a, b) => a.barIndex - b.barIndex || a.beat - b.beat);
+export interface SheetSpot {
+  finding: Finding;
+  /** What else is wrong at the same note, milder. */
+  also: Finding['kind'][];
+}
+
+/** The spots that a page holds: the worst, one for each note and one of a kind for each bar, in bar order; traps for the eye only where there is room. */
+export function spotsFor(findings: readonly Finding[], most: number): SheetSpot[] {
+  const spots: SheetSpot[] = [];
+  const worstFirst = [...findings].sort((a, b) => Number(isQuiet(a)) - Number(isQuiet(b)) || b.severity - a.severity || a.barIndex - b.barIndex);
+  for (const finding of worstFirst) {
+    const there = spots.find((spot) => spot.finding.noteIds.at(-1) === finding.noteIds.at(-1));
+    if (there && !isQuiet(finding)) there.also.push(finding.kind);
+    else if (!there && !spots.some((spot) => spot.finding.kind === finding.kind && spot.finding.barIndex === finding.barIndex))
+      spots.push({ finding, also: [] });
+  }
+  return spots.slice(0, most).sort((a, b) => a.finding.barIndex - b.finding.barIndex || a.finding.beat - b.finding.beat);
 }

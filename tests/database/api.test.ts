@@ -10,6 +10,7 @@ import { PUT as passages } from '../../app/api/parts/[id]/passages/route';
 import { PUT as settings } from '../../app/api/parts/[id]/settings/route';
 import { POST as changes } from '../../app/api/markings/[id]/changes/route';
 import { LARGEST_FILE_BYTES } from '../../core/formats/xml';
+import { POST as newPlayer } from '../../app/api/players/route';
 import { PUT as player } from '../../app/api/players/[id]/route';
 import { pool } from '../../server/db';
 import { markingOfPart } from '../../server/markings';
@@ -173,6 +174,33 @@ describe('players', () => {
     expect(await problem(await put(id, { measured: { comfortable: 90, greatest: 60 } }))).toMatch(/^400 measured\.greatest The greatest spread is less/);
     expect(await problem(await put(id, { hand: 'huge' }))).toMatch(/^400 hand/);
     expect(await robin()).toEqual(before);
+  });
+  test('a player is made, changed, taken out of the list and put back; an instrument that cannot be is refused', async () => {
+    const said = {
+      name: 'Kim',
+      instrument: 'cello',
+      size: '1/2',
+      tuning: 'orchestral',
+      hand: 'small',
+      measured: null,
+      technique: {},
+      level: 'beginner',
+      thumbPosition: false,
+    };
+    const made = await newPlayer(post('/api/players', said));
+    expect(made.status).toBe(201);
+    const { id: kim } = (await made.json()) as { id: string };
+    const listed = async () => (await players(studio)).find((each) => each.id === kim);
+    expect(await listed()).toMatchObject({ name: 'Kim', size: '1/2', level: 'beginner' });
+    expect((await put(kim, { size: '3/4', level: 'intermediate' })).status).toBe(200);
+    expect(await listed()).toMatchObject({ size: '3/4', level: 'intermediate', hand: 'small' });
+    expect((await put(kim, { removed: true })).status).toBe(200);
+    expect(await listed()).toBeUndefined();
+    expect((await put(kim, { removed: false })).status).toBe(200);
+    expect(await listed()).toMatchObject({ name: 'Kim' });
+    expect(await problem(await newPlayer(post('/api/players', { ...said, size: '9/9' })))).toMatch(/^422 size "9\/9"/);
+    expect(await problem(await newPlayer(post('/api/players', { ...said, name: ' ' })))).toMatch(/^400 name/);
+    expect(await problem(await put(kim, { tuning: 'G3,xx' }))).toMatch(/^422 tuning/);
   });
   test('nobody has no hand', async () => {
     expect(await problem(await put(NOBODY, { hand: 'small' }))).toMatch(/^404/);

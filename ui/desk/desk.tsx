@@ -442,6 +442,7 @@ export function Desk({ data }: { data: DeskData }) {
           </p>
         </main>
         <Panel
+          partId={data.part.id}
           tab={tab}
           onTab={setTab}
           ready={report !== null}

@@ -1,5 +1,7 @@
 'use client';
 
+import { Printer } from 'lucide-react';
+import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import { isQuiet, type Finding } from '@/core/checks/finding';
 import type { TriedRemedy } from '@/core/checks/remedies';
@@ -29,6 +31,9 @@ export function FindingsTab(props: PanelProps) {
   const here = new Set(findings.map(({ id }) => id));
   return (
     <div className="grid gap-2">
+      <Link href={`/desk/${props.partId}/check`} className="flex min-h-6 items-center gap-1.5 text-[13px] font-semibold underline">
+        <Printer size={14} aria-hidden /> Check sheet for the lesson
+      </Link>
       <Filter findings={findings} spots={spots} shown={shown.length} />
       {findings.length === 0 && <p className="text-soft">Nothing in {passageName} passes a threshold for this player at this tempo.</p>}
       <ul className="grid gap-2">

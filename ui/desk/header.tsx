@@ -102,7 +102,7 @@ export function Header({ data, players, player, tempo, save, canUndo, canRedo, l
       >
         <Redo2 size={16} aria-hidden />
       </button>
-      <PlayerMenu players={players} player={player} onPlayer={onPlayer} />
+      <PlayerMenu partId={data.part.id} players={players} player={player} onPlayer={onPlayer} />
       <TempoField key={tempo.wanted ?? tempo.printed} tempo={tempo} onTempo={onTempo} />
       <TakeOut data={data} onDownload={onDownload} />
       <SaveChip state={save} />
@@ -164,7 +164,7 @@ function SaveChip({ state }: { state: SaveState }) {
 
 const describe = (player: PlayerChoice) => `${player.size ?? 'usual size'} · ${player.hand} hand · ${player.level}`;
 
-function PlayerMenu({ players, player, onPlayer }: { players: readonly PlayerChoice[]; player: PlayerChoice | null; onPlayer(id: string | null): void }) {
+function PlayerMenu({ partId, players, player, onPlayer }: Pick<Props, 'players' | 'player' | 'onPlayer'> & { partId: string }) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
@@ -185,6 +185,10 @@ function PlayerMenu({ players, player, onPlayer }: { players: readonly PlayerCho
               </DropdownMenu.RadioItem>
             ))}
           </DropdownMenu.RadioGroup>
+          <DropdownMenu.Separator className="my-1 border-t border-line" />
+          <DropdownMenu.Item className="menu-item" asChild>
+            <Link href={`/players?part=${partId}`}>Players, and how this part fits them …</Link>
+          </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -15,6 +15,7 @@ import type { Choices } from './use-choices';
 import type { Findings } from './use-findings';
 
 export interface PanelProps {
+  partId: string;
   reading: ReadingProps;
   notes: NotesProps;
   tab: PanelTab;

@@ -1,6 +1,6 @@
 'use client';
 
-import { Download, FileUp, Keyboard, LoaderCircle, Music2, Trash2 } from 'lucide-react';
+import { Download, FileUp, Keyboard, LoaderCircle, Music2, Trash2, Users } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type DragEvent } from 'react';
@@ -90,6 +90,9 @@ export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[]
         <span className="font-serif text-xl font-semibold">Omaggio</span>
         <span className="text-soft">Shelf</span>
         <span className="grow" />
+        <Link href="/players" className="button">
+          <Users size={15} aria-hidden /> Players
+        </Link>
         <ThemeSwitch />
       </header>
       <main className="mx-auto grid max-w-6xl gap-4 p-6">

@@ -1,14 +1,20 @@
 import { z } from 'zod';
-import { changeHand, handChangeShape } from '@/server/players';
-import { answer, body } from '../../respond';
+import { asInstrument, changePlayer, playerById, playerChangeShape } from '@/server/players';
+import { answer, body, problemResponse } from '../../respond';
 
-/** A player's hand: preset or measured, and how it was taught. */
+/** What is said anew about a player; taken out of the list, and put back. */
 export async function PUT(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   return answer(request, 'This player', async (studioId) => {
     const { id } = await params;
-    const sent = await body(request, handChangeShape);
+    const sent = await body(request, playerChangeShape);
     if (!sent.ok) return sent.response;
-    if (!z.uuid().safeParse(id).success || !(await changeHand(studioId, id, sent.value))) return null;
+    const player = z.uuid().safeParse(id).success ? await playerById(studioId, id) : null;
+    if (!player) return null;
+    const made = asInstrument({ ...player, ...withoutUndefined(sent.value) });
+    if (!made.ok) return problemResponse(made.problem);
+    await changePlayer(studioId, id, sent.value);
     return Response.json({ ok: true });
   });
 }
+
+const withoutUndefined = <T extends object>(value: T) => Object.fromEntries(Object.entries(value).filter(([, each]) => each !== undefined)) as Partial<T>;

@@ -1,0 +1,13 @@
+import { addPlayer, asInstrument, newPlayerShape } from '@/server/players';
+import { answer, body, problemResponse } from '../respond';
+
+/** A new player. */
+export async function POST(request: Request): Promise<Response> {
+  return answer(request, 'The studio', async (studioId) => {
+    const sent = await body(request, newPlayerShape);
+    if (!sent.ok) return sent.response;
+    const made = asInstrument(sent.value);
+    if (!made.ok) return problemResponse(made.problem);
+    return Response.json({ id: await addPlayer(studioId, sent.value) }, { status: 201 });
+  });
+}

@@ -1,0 +1,39 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { partView } from '@/server/part-view';
+import { partById } from '@/server/parts';
+import { currentStudio, studioName } from '@/server/studio';
+import { CheckSheet } from '@/ui/sheet/check-sheet';
+
+export const dynamic = 'force-dynamic';
+
+interface Props {
+  params: Promise<{ partId: string }>;
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const part = await partById(await currentStudio(), (await params).partId);
+  return { title: part ? `Check sheet, ${part.name}, ${part.title}` : 'Check sheet' };
+}
+
+/** One page for the lesson: what will go wrong, how to hear it, what to do. */
+export default async function Page({ params }: Props) {
+  const studioId = await currentStudio();
+  const [view, studio] = await Promise.all([partView(studioId, (await params).partId), studioName(studioId)]);
+  if (!view) notFound();
+  const { part, marking, passages, players, settings, musicVersion } = view;
+  return (
+    <CheckSheet
+      data={{
+        studio,
+        title: part.title,
+        part: { id: part.id, name: part.name, instrument: part.instrument },
+        musicVersion,
+        marking: marking.marking,
+        passages,
+        player: players.find(({ id }) => id === settings.playerId) ?? null,
+        settings,
+      }}
+    />
+  );
+}

@@ -1,0 +1,48 @@
+import { partView } from '@/server/part-view';
+import { shelf } from '@/server/pieces';
+import { players } from '@/server/players';
+import { currentStudio, studioName } from '@/server/studio';
+import { Players } from '@/ui/players/players';
+
+export const dynamic = 'force-dynamic';
+export const metadata = { title: 'Players' };
+
+interface Props {
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}
+
+/** People, and how a part fits each of them. */
+export default async function Page({ searchParams }: Props) {
+  const studioId = await currentStudio();
+  const asked = (await searchParams).part;
+  const [people, pieces, studio, view] = await Promise.all([
+    players(studioId),
+    shelf(studioId),
+    studioName(studioId),
+    typeof asked === 'string' && /^[0-9a-f-]{36}$/.test(asked) ? partView(studioId, asked) : null,
+  ]);
+  const parts = pieces.flatMap(({ title, parts: own }) =>
+    own.filter((part) => part.instrument).map((part) => ({ id: part.id, name: `${title}, ${part.name}`, instrument: part.instrument! })),
+  );
+  return (
+    <Players
+      studio={studio}
+      players={people}
+      parts={parts}
+      part={
+        view && view.part.instrument
+          ? {
+              id: view.part.id,
+              title: view.part.title,
+              name: view.part.name,
+              instrument: view.part.instrument,
+              musicVersion: view.musicVersion,
+              marking: view.marking.marking,
+              passages: view.passages,
+              settings: view.settings,
+            }
+          : null
+      }
+    />
+  );
+}

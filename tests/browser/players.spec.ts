@@ -1,0 +1,61 @@
+import { expect, openNew, test } from './steps';
+
+test('a player is made with an instrument and a hand, changed, taken out and put back', async ({ page }) => {
+  await page.goto('/players');
+  await page.getByRole('button', { name: 'New player' }).click();
+  const form = page.getByRole('dialog', { name: 'New player' });
+  await form.getByLabel('Name').fill('Wren');
+  await form.getByLabel('Instrument').selectOption('cello');
+  await form.getByLabel(/^Size/).fill('9/9');
+  await form.getByRole('button', { name: 'Add player' }).click();
+  await expect(page.getByText('There is no such cello size here.')).toBeVisible();
+  await form.getByLabel(/^Size/).fill('1/2');
+  await form.getByLabel(/^Hand/).selectOption('small');
+  await form.getByLabel('Level').selectOption('beginner');
+  await form.getByRole('button', { name: 'Add player' }).click();
+  const wren = page.getByRole('article', { name: 'Wren' });
+  await expect(wren).toContainText('cello 1/2 · small hand · beginner');
+  await wren.getByRole('button', { name: 'Change Wren' }).click();
+  await page.getByRole('dialog', { name: 'Wren' }).getByLabel('Level').selectOption('intermediate');
+  await page.getByRole('dialog', { name: 'Wren' }).getByRole('button', { name: 'Save' }).click();
+  await expect(wren).toContainText('intermediate');
+  await wren.getByRole('button', { name: 'Take Wren out' }).click();
+  await expect(wren).toBeHidden();
+  await page.getByRole('button', { name: 'Put back' }).click();
+  await expect(wren).toBeVisible();
+});
+
+test('how a part fits each player: a cell for every passage, and what to change for whom', async ({ page }) => {
+  await openNew(page, 'staircase', 'Fit of a study');
+  await page.getByRole('button', { name: /^Checked for/ }).click();
+  await page.getByRole('menuitem', { name: /how this part fits them/ }).click();
+  const table = page.getByRole('table');
+  const tobi = table.getByRole('row', { name: /Tobi/ });
+  await expect(tobi.getByRole('cell').first()).toHaveText(/^(any|\d+)/, { timeout: 30_000 });
+  const ceiling = async (name: RegExp) => Number(/\d+/.exec(await table.getByRole('row', { name }).getByRole('cell').first().innerText())?.[0] ?? 999);
+  await expect(table.getByRole('row', { name: /Ines/ }).getByRole('cell').first()).toHaveText(/^(any|\d+)/, { timeout: 30_000 });
+  expect(await ceiling(/Tobi/)).toBeLessThanOrEqual(await ceiling(/Ines/));
+  await expect(table.getByRole('row', { name: /Pia/ })).toHaveCount(0);
+  const forTobi = page.getByRole('article', { name: 'For Tobi' });
+  await forTobi.getByRole('button', { name: 'Look for changes' }).click();
+  await expect(forTobi).toContainText(/\d+ spots, \d+ left with these changes/, { timeout: 60_000 });
+  await expect(forTobi.getByRole('listitem').first()).toContainText(/^Bar \d+/);
+});
+
+test('the check sheet: the tempo, spots in bar order with their bars drawn, and what to try', async ({ page }) => {
+  await openNew(page, 'staircase', 'Sheet of a study');
+  await page.getByRole('tab', { name: /^Findings/ }).click();
+  await page.getByRole('link', { name: 'Check sheet for the lesson' }).click();
+  await expect(page.getByRole('region', { name: 'Tempo' })).toContainText(/quarter = 84 .*Bar \d+ decides/, { timeout: 30_000 });
+  const spots = page.getByRole('list', { name: 'Spots' }).getByRole('listitem');
+  const bars = (await spots.allInnerTexts()).map((text) => Number(/Bar (\d+)\//.exec(text)![1]));
+  expect(bars).toEqual([...bars].sort((a, b) => a - b));
+  expect(bars.length).toBeGreaterThan(3);
+  await expect(spots.first().getByRole('img', { name: /as marked/ })).toBeVisible();
+  await expect(page.getByText('Try:').first()).toBeVisible({ timeout: 60_000 });
+  // On paper: eleven points, and no button.
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
+  const px = await spots.first().evaluate((each) => parseFloat(getComputedStyle(each).fontSize));
+  expect((px * 72) / 96).toBeGreaterThanOrEqual(11);
+});

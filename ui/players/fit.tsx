@@ -1,0 +1,172 @@
+'use client';
+
+import Link from 'next/link';
+import { useEffect, useMemo, useState } from 'react';
+import type { Told } from '@/core/instruments/as-told';
+import type { FitCell, FitRow, ForPlayer } from '@/core/checks/fit';
+import { printedTempo } from '@/core/score/time';
+import type { InstrumentKind } from '@/core/score/score';
+import type { Passage } from '@/core/score/passages';
+import type { Marking } from '@/core/marking/mark';
+import { useAnalyst } from '@/ui/desk/use-analyst';
+import type { DeskSettings } from '@/ui/desk/types';
+import type { Conditions } from '@/workers/analyst';
+import type { KnownPlayer } from './players';
+
+export interface FitPart {
+  id: string;
+  title: string;
+  name: string;
+  instrument: InstrumentKind;
+  musicVersion: string;
+  marking: Marking;
+  passages: Passage[];
+  settings: DeskSettings;
+}
+
+const NOTHING = () => undefined;
+const MARKS = ['', '◆', '◆◆', '◆◆◆'];
+
+/** Players down, passages across: up to which tempo it works, and the worst spot. */
+export function Fit({ part, players }: { part: FitPart; players: readonly KnownPlayer[] }) {
+  const { analyst, open, failed } = useAnalyst(part.id, part.musicVersion, NOTHING);
+  const { tempo, instrument, sounds, section, preferences, density, line } = part.settings;
+  const told = useMemo<Told>(() => ({ instrument, sounds, section }), [instrument, sounds, section]);
+  const conditions = useMemo<Conditions>(
+    () => ({ marking: part.marking, player: null, tempo, told, preferences, density, line }),
+    [part.marking, tempo, told, preferences, density, line],
+  );
+  const [rows, setRows] = useState<ReadonlyMap<string, FitRow | null>>(new Map());
+  const [changes, setChanges] = useState<ReadonlyMap<string, ForPlayer | 'working' | null>>(new Map());
+  useEffect(() => {
+    if (!analyst) return;
+    let gone = false;
+    void (async () => {
+      for (const player of players) {
+        const row = await analyst.fit(conditions, part.passages, player);
+        if (gone) return;
+        setRows((before) => new Map(before).set(player.id, row));
+      }
+    })();
+    return () => {
+      gone = true;
+    };
+  }, [analyst, conditions, part.passages, players]);
+  async function ask(player: KnownPlayer) {
+    if (!analyst) return;
+    setChanges((before) => new Map(before).set(player.id, 'working'));
+    const found = await analyst.changesFor(conditions, player);
+    setChanges((before) => new Map(before).set(player.id, found));
+  }
+  const wanted = tempo ?? (open ? printedTempo(open.part) : null);
+  if (failed) return <p role="alert">{failed}</p>;
+  if (players.length === 0) return <p className="text-soft">Nobody here plays the {part.instrument}.</p>;
+  return (
+    <>
+      <p className="text-[13px] text-soft">
+        Quarters per minute up to which nothing passes its threshold{wanted ? `; wanted ${Math.round(wanted)}` : ''}. ◆ watch, ◆◆ risk, ◆◆◆ will fail.
+      </p>
+      <div className="overflow-x-auto">
+        <table className="w-full min-w-160 border-separate border-spacing-0 text-left text-[13px]">
+          <thead>
+            <tr>
+              <th scope="col" className="border-b border-line py-1 pr-3">
+                Player
+              </th>
+              <th scope="col" className="border-b border-line px-2 py-1">
+                Whole part
+              </th>
+              {part.passages.map((passage, i) => (
+                <th key={i} scope="col" className="border-b border-line px-2 py-1">
+                  <Link className="hover:underline" href={`/desk/${part.id}?bars=${passage.fromBar + 1}-${passage.toBar + 1}`}>
+                    {passage.name}
+                  </Link>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {players.map((player) => {
+              const row = rows.get(player.id);
+              return (
+                <tr key={player.id}>
+                  <th scope="row" className="border-b border-line py-1 pr-3 font-semibold whitespace-nowrap">
+                    {player.name} <span className="font-normal text-soft">{player.size}</span>
+                  </th>
+                  {row === null ? (
+                    <td colSpan={part.passages.length + 1} className="border-b border-line px-2">
+                      This instrument cannot be made of size and tuning; change the player.
+                    </td>
+                  ) : (
+                    [row?.whole, ...(row?.passages ?? part.passages.map(() => undefined))].map((cell, i) => <Cell key={i} cell={cell} wanted={wanted} />)
+                  )}
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <section aria-label="What to change for whom" className="grid gap-2">
+        <h3 className="text-base">What to change for whom</h3>
+        {players.map((player) => (
+          <ForWhom key={player.id} player={player} found={changes.get(player.id)} onAsk={() => void ask(player)} ready={analyst !== null} />
+        ))}
+      </section>
+    </>
+  );
+}
+
+function Cell({ cell, wanted }: { cell: FitCell | undefined; wanted: number | null }) {
+  if (!cell) return <td className="border-b border-line px-2 text-soft">…</td>;
+  const { ceiling, worst, spots } = cell;
+  const short = wanted !== null && ceiling !== null && ceiling < wanted;
+  return (
+    <td className="border-b border-line px-2 py-1 align-top" title={worst ? `Bar ${worst.bar}/${worst.beat}, ${worst.kind}: ${worst.text}` : 'nothing found'}>
+      <strong className={short ? 'text-plum' : ''}>{ceiling ?? 'any'}</strong>
+      {worst && (
+        <span className={`block text-xs ${worst.severity > 1 ? 'text-plum' : 'text-soft'}`}>
+          {MARKS[worst.severity]} {worst.kind}, bar {worst.bar}
+          {spots > 1 && ` (${spots})`}
+        </span>
+      )}
+    </td>
+  );
+}
+
+function ForWhom({ player, found, onAsk, ready }: { player: KnownPlayer; found: ForPlayer | 'working' | null | undefined; onAsk(): void; ready: boolean }) {
+  return (
+    <article aria-label={`For ${player.name}`} className="rounded-lg border border-line px-3 py-2">
+      <div className="flex items-center justify-between gap-3">
+        <strong>{player.name}</strong>
+        {found === undefined && (
+          <button type="button" className="button min-h-7" disabled={!ready} onClick={onAsk}>
+            Look for changes
+          </button>
+        )}
+        {found === 'working' && (
+          <span role="status" className="text-soft">
+            Trying what helps, spot by spot …
+          </span>
+        )}
+      </div>
+      {found && found !== 'working' && (
+        <>
+          <p className="text-[13px]">
+            {found.mended.length === 0
+              ? found.before === 0
+                ? 'Nothing to change.'
+                : `${found.before} spots, none of them mended by other marks: practise them, or play slower.`
+              : `${found.before} spots, ${found.left} left with these changes:`}
+          </p>
+          <ul className="list-disc pl-5 text-[13px]">
+            {found.mended.map(({ bar, kind, text }, i) => (
+              <li key={i}>
+                Bar {bar}, {kind}: {text}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </article>
+  );
+}

@@ -1,0 +1,214 @@
+'use client';
+
+import { ArrowLeft, Printer } from 'lucide-react';
+import Link from 'next/link';
+import { useEffect, useMemo, useState } from 'react';
+import type { Told } from '@/core/instruments/as-told';
+import type { PlayerDescription } from '@/core/instruments/player';
+import type { InstrumentKind, Part } from '@/core/score/score';
+import type { Passage } from '@/core/score/passages';
+import type { Marking } from '@/core/marking/mark';
+import { isQuiet, type Finding } from '@/core/checks/finding';
+import type { TriedRemedy } from '@/core/checks/remedies';
+import { BEAT_UNITS, inBeats, spotsFor, tempoVerdict, type BeatUnit, type SheetSpot, type TempoVerdict } from '@/core/checks/sheet';
+import { useAnalyst, useReport, type RemoteAnalyst } from '@/ui/desk/use-analyst';
+import { parted } from '@/ui/desk/findings-shown';
+import type { DeskSettings } from '@/ui/desk/types';
+import type { Conditions } from '@/workers/analyst';
+import { BarPicture } from './bar-picture';
+
+export interface SheetData {
+  studio: string;
+  title: string;
+  part: { id: string; name: string; instrument: InstrumentKind | null };
+  musicVersion: string;
+  marking: Marking;
+  passages: Passage[];
+  player: PlayerDescription | null;
+  settings: DeskSettings;
+}
+
+/** What fits on a page. */
+const COUNTS = [5, 10, 20] as const;
+const SEVERITY = ['', 'watch', 'risk', 'will fail'];
+const UNIT_SIGNS: Readonly<Record<BeatUnit['name'], string>> = { half: 'half', 'dotted quarter': 'dotted quarter', quarter: 'quarter', eighth: 'eighth' };
+
+/** One page before a lesson or rehearsal: the tempo, and the spots in bar order, each with its bar, how to hear it and what to do. */
+export function CheckSheet({ data }: { data: SheetData }) {
+  const { part: about, marking, settings, player } = data;
+  const { analyst, open, failed } = useAnalyst(about.id, data.musicVersion, NOTHING);
+  const { tempo, instrument, sounds, section, preferences, density, line, accepted } = settings;
+  const told = useMemo<Told>(() => ({ instrument, sounds, section }), [instrument, sounds, section]);
+  const conditions = useMemo<Conditions>(
+    () => ({ marking, player, tempo, told, preferences, density, line }),
+    [marking, player, tempo, told, preferences, density, line],
+  );
+  const { report, failed: unchecked } = useReport(analyst, conditions, data.passages);
+  const [count, setCount] = useState<number>(10);
+  const spots = useMemo(() => (report ? spotsFor(parted(report.findings, accepted).open, count) : null), [report, accepted, count]);
+  const verdict = report && open ? tempoVerdict(report, open.part) : null;
+  const helps = useHelps(analyst, conditions, spots);
+  const all = report ? spotsFor(parted(report.findings, accepted).open, Infinity).length : 0;
+  return (
+    <div className="min-h-screen">
+      <header className="no-print flex flex-wrap items-center gap-3 border-b border-line px-4 py-2">
+        <Link href={`/desk/${about.id}?tab=findings`} className="button">
+          <ArrowLeft size={15} aria-hidden /> Desk
+        </Link>
+        <label className="chip">
+          <span className="text-soft">spots</span>
+          <select
+            aria-label="How many spots"
+            className="cursor-pointer bg-transparent font-semibold"
+            value={count}
+            onChange={(event) => setCount(Number(event.target.value))}
+          >
+            {COUNTS.map((each) => (
+              <option key={each} value={each}>
+                {each}
+              </option>
+            ))}
+          </select>
+        </label>
+        <span className="grow" />
+        <button type="button" className="button button-spruce" disabled={!spots || helps === null} onClick={() => window.print()}>
+          <Printer size={15} aria-hidden /> Print
+        </button>
+      </header>
+      <main className="sheet mx-auto max-w-[52rem] px-6 py-5">
+        <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+          <h1 className="text-xl">
+            {data.title}, {about.name}
+          </h1>
+          <p className="text-soft">
+            {data.studio} · for {player ? `${player.name}, ${player.size ?? 'usual size'}, ${player.level}` : 'a usual adult, advanced'}
+          </p>
+        </div>
+        {(failed ?? (unchecked ? 'The check could not be made; reload to try again.' : null)) && (
+          <p role="alert" className="mt-3 text-plum">
+            {failed ?? 'The check could not be made; reload to try again. Nothing was changed.'}
+          </p>
+        )}
+        {verdict ? (
+          <Verdict verdict={verdict} />
+        ) : (
+          !failed && (
+            <p role="status" className="mt-3 text-soft">
+              Checking …
+            </p>
+          )
+        )}
+        {spots && spots.length === 0 && <p className="mt-4">Nothing passes a threshold for this player at this tempo. Check the music by ear all the same.</p>}
+        <ol className="mt-3" aria-label="Spots">
+          {spots?.map(({ finding, also }) => (
+            <SpotRow
+              key={finding.id}
+              finding={finding}
+              also={also}
+              partId={about.id}
+              marking={marking}
+              part={open?.part ?? null}
+              help={helps?.get(finding.id) ?? null}
+            />
+          ))}
+        </ol>
+        {spots && all > spots.length && <p className="mt-2 text-soft">{all - spots.length} milder ones are not on this page; the Desk has them all.</p>}
+        <p className="mt-3 border-t border-line pt-2 text-soft">
+          Arithmetic, not medical advice: no pain, ever; rest at least five minutes in every half hour; numbness, tingling or lasting pain means stop, and see
+          teacher and health professional.
+        </p>
+      </main>
+    </div>
+  );
+}
+
+const NOTHING = () => undefined;
+
+const bpm = (quarters: number, unit: BeatUnit): string => String(Math.round(inBeats(quarters, unit)));
+
+function Verdict({ verdict }: { verdict: TempoVerdict }) {
+  const { wanted, unit, floor, ceiling, works, limitedBy, next, practise } = verdict;
+  const others = BEAT_UNITS.filter((each) => each !== unit && (each.quarters === unit.quarters * 2 || each.quarters === unit.quarters / 2));
+  return (
+    <section aria-label="Tempo" className="mt-2 rounded-lg border border-line px-3 py-2">
+      <p>
+        <strong>
+          {UNIT_SIGNS[unit.name]} = {bpm(wanted, unit)} {works ? 'works' : 'does not work yet'}
+        </strong>{' '}
+        <span className="text-soft">({others.map((each) => `${UNIT_SIGNS[each.name]} ${bpm(wanted, each)}`).join(', ')})</span>
+        {ceiling !== null && `; everything goes up to ${bpm(ceiling, unit)}`}
+        {floor !== null && `; the slurs need ${bpm(floor, unit)} at least`}.{limitedBy && ` Bar ${limitedBy.bar} decides (${limitedBy.kind}).`}
+        {next && ` That solved, bar ${next.bar} would be next at ${bpm(next.tempo, unit)} (${next.kind}).`}
+        {practise && ` Practise from ${bpm(practise.from, unit)} to ${bpm(practise.to, unit)}, and climb.`}
+      </p>
+    </section>
+  );
+}
+
+function SpotRow({
+  finding,
+  also,
+  partId,
+  marking,
+  part,
+  help,
+}: {
+  finding: Finding;
+  also: SheetSpot['also'];
+  partId: string;
+  marking: Marking;
+  part: Part | null;
+  help: TriedRemedy | null;
+}) {
+  const hear = finding.hear?.[0]?.text ?? finding.hearIt;
+  return (
+    <li className="spot grid grid-cols-[13rem_1fr] items-center gap-x-4 border-t border-line py-1.5">
+      <BarPicture partId={partId} barIndex={finding.barIndex} label={part?.bars[finding.barIndex]?.label ?? finding.bar} marking={marking} />
+      <div>
+        <p>
+          <strong>
+            Bar {finding.bar}/{finding.beat}, {finding.kind}
+          </strong>{' '}
+          <span className={finding.severity > 1 ? 'text-plum' : 'text-soft'}>
+            {'◆'.repeat(finding.severity)} {isQuiet(finding) ? 'for the eye' : SEVERITY[finding.severity]}
+            {also.length > 0 && `; also ${also.join(', ')}`}
+          </span>
+        </p>
+        <p>{finding.text}</p>
+        {hear && <p className="text-spruce">{hear}</p>}
+        {help && (
+          <p>
+            <strong className="font-semibold">Try:</strong> {help.text}
+            {help.before !== null &&
+              help.after !== null &&
+              help.kind !== 'marks' &&
+              help.kind !== 'tempo' &&
+              (help.solved ? ' Solves it.' : ` ${help.before} → ${help.after}.`)}
+          </p>
+        )}
+      </div>
+    </li>
+  );
+}
+
+/** The first remedy of each spot, worst first, one after the other; null until all have been tried. */
+function useHelps(analyst: RemoteAnalyst | null, conditions: Conditions, spots: readonly SheetSpot[] | null): ReadonlyMap<string, TriedRemedy> | null {
+  const [done, setDone] = useState<{ spots: readonly SheetSpot[]; helps: ReadonlyMap<string, TriedRemedy> } | null>(null);
+  useEffect(() => {
+    if (!analyst || !spots) return;
+    let gone = false;
+    void (async () => {
+      const helps = new Map<string, TriedRemedy>();
+      for (const { finding } of [...spots].sort((a, b) => b.finding.severity - a.finding.severity)) {
+        const [first] = await analyst.remedies(conditions, finding);
+        if (gone) return;
+        if (first) helps.set(finding.id, first);
+      }
+      setDone({ spots, helps });
+    })();
+    return () => {
+      gone = true;
+    };
+  }, [analyst, conditions, spots]);
+  return done && done.spots === spots ? done.helps : null;
+}
