@@ -14,9 +14,9 @@ import type { Findings } from './use-findings';
 
 const SEVERITY = ['', 'watch', 'risk', 'will fail'];
 const FROM: ReadonlyArray<readonly [from: FindingFilter['from'], words: string]> = [
-  [1, 'from “watch”'],
-  [2, 'from “risk”'],
-  [3, '“will fail” only'],
+  [1, '◆ and up'],
+  [2, '◆◆ and up'],
+  [3, '◆◆◆ only'],
 ];
 
 export function FindingsTab(props: PanelProps) {
@@ -70,7 +70,7 @@ function Filter({ findings, spots, shown }: { findings: readonly Finding[]; spot
       >
         {SIDES.map((side) => (
           <option key={side} value={side}>
-            {side === 'all' ? 'Both hands' : capital(side)}
+            {side === 'all' ? 'All' : capital(side)}
           </option>
         ))}
       </select>
