@@ -88,6 +88,41 @@ describe('the analyst of one part', () => {
   test('a player of an unknown size is taken for a usual adult rather than failing', () => {
     expect(analyst.report({ ...plain, player: { ...small, size: '9/9' } }, []).tempo).toEqual(analyst.report(plain, []).tempo);
   });
+  test('whatever fingering of a passage is taken, it is what is planned then: the marks hold it', () => {
+    for (const density of ['sparse', 'usual', 'every note'] as const) {
+      for (const { way, changes } of analyst.suggestFingering({ ...plain, density }, bars)) {
+        const { fingering } = analyst.report({ ...plain, marking: applyChanges({}, changes).marking }, []);
+        const planned = new Map(fingering!.notes.map(({ id, place }) => [id, `${place.finger} on ${place.string}`]));
+        for (const { id, place } of way.notes) expect(planned.get(id)).toBe(`${place.finger} on ${place.string}`);
+      }
+    }
+  });
+  test('what is worth knowing lies in the passage that was asked for', () => {
+    const advice = analyst.handAside(plain, { fromBar: 0, toBar: 31 });
+    expect(advice.length).toBeGreaterThan(3);
+    for (const { barIndex, noteIds } of analyst.handAside(plain, bars)) {
+      expect([barIndex >= 0 && barIndex <= 15, noteIds.length > 0]).toEqual([true, true]);
+    }
+  });
+  test('a remedy that is tried is what the report has once it is taken', () => {
+    const conditions = { ...plain, player: small };
+    const findings = analyst.report(conditions, []).findings.filter(({ severity, kind }) => severity > 1 && kind === 'shift late');
+    const [remedy] = findings.flatMap((finding) =>
+      analyst.remedies(conditions, finding).filter(({ kind, changes }) => kind === 'fingering' && changes?.length),
+    );
+    const { notes, strokes } = analyst.tried(conditions, remedy!.changes!);
+    const after = analyst.report({ ...conditions, marking: applyChanges({}, remedy!.changes!).marking }, []);
+    expect(notes.map(({ place }) => [place.finger, place.string])).toEqual(after.fingering!.notes.map(({ place }) => [place.finger, place.string]));
+    expect(strokes.map(({ direction }) => direction)).toEqual(after.bowing!.strokes.map(({ direction }) => direction));
+  });
+  test('how it fits a player is what the report for that player says', () => {
+    const passages = automaticPassages(part);
+    const row = analyst.fit(plain, passages, small)!;
+    const report = analyst.report({ ...plain, player: small }, passages);
+    expect(row.whole.ceiling).toBe(report.tempo.ceiling);
+    expect(row.passages.map(({ ceiling }) => ceiling)).toEqual(report.passages.map(({ ceiling }) => ceiling));
+    expect(analyst.fit(plain, passages, { ...small, size: '9/9' })).toBeNull();
+  });
   test('choices for a note, none for one that is not there', () => {
     expect(analyst.choices(plain, part.notes[5]!.id).length).toBeGreaterThan(2);
     expect(analyst.choices(plain, 'nobody')).toEqual([]);

@@ -8,9 +8,8 @@ import type { Note } from '../score/score';
 import { clockFor } from '../score/time';
 import { fingerName } from '../instruments/player';
 import { stringName } from '../instruments/instrument';
-import { changeTo, type Change } from '../marking/change';
+import { applyChanges, changeTo, type Change } from '../marking/change';
 import type { Mark, Marking } from '../marking/mark';
-import { markKey } from '../marking/mark';
 import { handAdvice } from '../left-hand/advice';
 import { choicesForNote } from '../left-hand/choices';
 import { newFingeringMemory, planFingering, type Fingering, type FingeringMemory } from '../left-hand/fingering';
@@ -211,11 +210,7 @@ class Trial {
 
   /** Null where it does not help. */
   of(kind: TriedRemedy['kind'], text: string, changes: Change[]): TriedRemedy | null {
-    const marking = { ...this.request.marking };
-    for (const { target, kind: mark, to } of changes) {
-      if (to) marking[markKey(target, mark)] = to;
-      else delete marking[markKey(target, mark)];
-    }
+    const { marking } = applyChanges(this.request.marking, changes);
     const { findings } = this.check(marking);
     const same = this.still(findings);
     const [before, after] = [burden(this.finding), same ? burden(same) : 0];

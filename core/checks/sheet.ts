@@ -24,6 +24,12 @@ export function beatUnitOf({ beats, beatType }: Pick<Bar, 'beats' | 'beatType'>)
 /** The same tempo in another beat. @example quarter 138 is half 69 */
 export const inBeats = (quartersPerMinute: number, { quarters }: BeatUnit): number => quartersPerMinute / quarters;
 
+/** Twice and half of a beat; the plain quarter beside a dotted one. */
+export function otherUnits(unit: BeatUnit): BeatUnit[] {
+  const others = BEAT_UNITS.filter(({ quarters }) => quarters === unit.quarters * 2 || quarters === unit.quarters / 2);
+  return others.length ? others : BEAT_UNITS.filter(({ name }) => name === 'quarter' && name !== unit.name);
+}
+
 export interface TempoVerdict {
   wanted: number;
   /** In the beat that is felt at the beginning. */

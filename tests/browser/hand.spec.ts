@@ -130,6 +130,10 @@ test('the passage is played: counted in, the place moves through both tracks, an
   await page.keyboard.press('p');
   await expect(page.locator('[data-playing]')).toHaveCount(0);
   await expect(page.getByRole('button', { name: /^Play/ })).toBeVisible();
+  // In a hurry: begun and stopped again and again, nothing goes wrong behind the scenes.
+  for (let i = 0; i < 6; i++) await page.keyboard.press('p');
+  await page.waitForTimeout(800);
+  await expect(page.locator('[data-playing]')).toHaveCount(0);
   expect(problems).toEqual([]);
   await page.reload();
   await ready(page);

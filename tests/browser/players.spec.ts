@@ -8,7 +8,7 @@ test('a player is made with an instrument and a hand, changed, taken out and put
   await form.getByLabel('Instrument').selectOption('cello');
   await form.getByLabel(/^Size/).fill('9/9');
   await form.getByRole('button', { name: 'Add player' }).click();
-  await expect(page.getByText('There is no such cello size here.')).toBeVisible();
+  await expect(form.getByRole('alert')).toContainText('There is no such cello size here.');
   await form.getByLabel(/^Size/).fill('1/2');
   await form.getByLabel(/^Hand/).selectOption('small');
   await form.getByLabel('Level').selectOption('beginner');

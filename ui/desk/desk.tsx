@@ -2,9 +2,8 @@
 
 import { LoaderCircle } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { fingerName } from '@/core/instruments/player';
 import type { Finding } from '@/core/checks/finding';
-import { changeTo, type Change } from '@/core/marking/change';
+import type { Change } from '@/core/marking/change';
 import type { Place } from '@/core/score/address';
 import { noteById } from '@/core/score/find';
 import type { Passage } from '@/core/score/passages';
@@ -13,15 +12,11 @@ import { printedTempo } from '@/core/score/time';
 import type { Problem } from '@/ui/kit/problem';
 import { barsLabel, pitchLabel, placeLabel } from '@/ui/kit/music';
 import type { Conditions } from '@/workers/analyst';
-import { AboutPart } from './about-part';
-import { GoToDialog, KeysDialog } from './dialogs';
-import { CompareBowings } from './compare-bowings';
-import { CompareFingerings } from './compare-fingerings';
+import { DeskDialogs, type DeskDialog } from './desk-dialogs';
 import { Footer } from './footer';
-import { HandDialog } from './hand-dialog';
 import { Header } from './header';
 import type { Command } from './keys';
-import { cleared, nextString, toggled } from './mark-changes';
+import { cleared, markInWords, nextString, toggled } from './mark-changes';
 import { Notices } from './notices';
 import { Panel } from './panel';
 import { addressQuery, arrivalAt } from './passage-asked';
@@ -29,6 +24,7 @@ import { PlanTable } from './plan-table';
 import { Rail } from './rail';
 import { statusText } from './status';
 import { Systems, type Folded } from './systems';
+import { takenChoice } from './taken';
 import type { DeskData, DeskSettings } from './types';
 import { useBowPanel } from './use-bow-panel';
 import { useAnalyst, useReading, useReport } from './use-analyst';
@@ -47,16 +43,6 @@ import { usePlayers } from './use-players';
 import { useSelection } from './use-selection';
 import { useShownPart } from './use-shown-part';
 import { useWidth } from './use-width';
-
-const WHAT: Readonly<Record<string, string>> = {
-  finger: 'Finger',
-  string: 'String',
-  bow: 'Bow',
-  retake: 'Retake',
-  hook: 'Hook',
-  slur: 'Slur',
-  covered: 'Covered interval',
-};
 
 const NOT_CHECKED: Problem = {
   place: null,
@@ -81,7 +67,7 @@ export function Desk({ data }: { data: DeskData }) {
   const { players, changeHand } = usePlayers(data.players, setProblem);
   const [tab, setTab] = useState(data.tab);
   const [showPrint, setShowPrint] = useState(false);
-  const [dialog, setDialog] = useState<'keys' | 'go to' | 'part' | 'compare' | 'hand' | null>(null);
+  const [dialog, setDialog] = useState<DeskDialog | null>(null);
   const [folded, setFolded] = useState<Folded>({ hand: false, bow: false, risk: false });
   const [asTable, setAsTable] = useState(false);
   const score = useRef<HTMLDivElement>(null);
@@ -143,6 +129,7 @@ export function Desk({ data }: { data: DeskData }) {
     onAccepted: (next) => setSetting({ accepted: next }),
     onChange: change,
     onTempo: (next) => setSetting({ tempo: next }),
+    onProblem: setProblem,
   });
   const report = spots.told;
 
@@ -175,28 +162,10 @@ export function Desk({ data }: { data: DeskData }) {
     void choices.suggest(kind);
   }
 
-  function take(index: number, comparedWith = '') {
-    if (choices.suggestions) {
-      const { kind, items } = choices.suggestions;
-      const others =
-        comparedWith &&
-        ` (${comparedWith} ${items
-          .map((item) => ('plan' in item ? item.plan.strategy : item.way.strategy))
-          .filter((_, i) => i !== index)
-          .join(', ')})`;
-      change(`Suggested ${kind}, bars ${barsLabel(part, passage.fromBar, passage.toBar)}${others}`, items[index]?.changes ?? []);
-    } else if (choices.ofBow) {
-      const choice = choices.ofBow.items[index];
-      if (choice?.changes.length) change(choice.name, choice.changes);
-    } else if (choices.ofNote && focus && open) {
-      const place = choices.ofNote.items[index]?.place;
-      if (!place) return;
-      const mark = (kind: 'finger' | 'string', value: string) => changeTo(state.marking, focus.id, kind, { value, origin: 'coach' });
-      change(
-        `${placeLabel(open.part, focus)}: ${fingerName(place.finger)} on string ${place.string}`,
-        [mark('finger', fingerName(place.finger)), mark('string', String(place.string))].filter((each) => each !== null),
-      );
-    }
+  function take(index: number, compared = false) {
+    const where = part && { part, bars: barsLabel(part, passage.fromBar, passage.toBar), focus, marking: state.marking };
+    const taken = where && takenChoice(choices, index, where, compared);
+    if (taken) change(taken.reason, taken.changes);
     focusScore();
   }
 
@@ -224,7 +193,7 @@ export function Desk({ data }: { data: DeskData }) {
 
   function setSetting(change: Partial<DeskSettings>) {
     closeChoices();
-    void setSettings(change);
+    setSettings(change);
   }
 
   function goTo({ barIndex, noteId }: Pick<Place, 'barIndex' | 'noteId'>) {
@@ -242,8 +211,7 @@ export function Desk({ data }: { data: DeskData }) {
   function obey(command: Command): void {
     switch (command.do) {
       case 'mark': {
-        const what = `${WHAT[command.kind]} ${command.value === 'yes' ? '' : command.value}`.trim();
-        if (chosen.length) change(what, toggled(state.marking, chosen, command.kind, command.value));
+        if (chosen.length) change(markInWords(command.kind, command.value), toggled(state.marking, chosen, command.kind, command.value));
         if (command.kind === 'finger' || command.kind === 'string') choices.setHand('left');
         else if (command.kind !== 'covered') choices.setHand('bow');
         return;
@@ -323,24 +291,6 @@ export function Desk({ data }: { data: DeskData }) {
     chosen,
     wanted: tab === 'choices' && choices.hand === 'bow',
     onChange: change,
-  });
-
-  const compared = (shownPart: Part, at: (tick: number) => number) => ({
-    open: dialog === 'compare',
-    part: shownPart,
-    range: passage,
-    passageName: passage.name,
-    secondsAt: at,
-    onOpen: (isOpen: boolean) => {
-      if (!isOpen) play.stop();
-      setDialog(isOpen ? 'compare' : null);
-    },
-    onClosed: focusScore,
-    onTake: (index: number) => {
-      play.stop();
-      setDialog(null);
-      take(index, 'compared with');
-    },
   });
 
   return (
@@ -477,45 +427,28 @@ export function Desk({ data }: { data: DeskData }) {
         />
       </div>
       <Footer folded={folded} onFold={setFolded} asTable={asTable} onTable={setAsTable} onKeys={() => setDialog('keys')} play={play} onPlay={playOrStop} />
-      <KeysDialog open={dialog === 'keys'} onOpen={(isOpen) => setDialog(isOpen ? 'keys' : null)} onClosed={focusScore} />
-      <GoToDialog open={dialog === 'go to'} part={part} onOpen={(isOpen) => setDialog(isOpen ? 'go to' : null)} onClosed={focusScore} onGo={goTo} />
-      {part && secondsAt && choices.suggestions?.kind === 'bowing' && (
-        <CompareBowings
-          {...compared(part, secondsAt)}
-          items={choices.suggestions.items}
-          onPlay={({ plan }) => void play.start({ notes, strokes: plan.strokes }, false)}
-        />
-      )}
-      {part && secondsAt && choices.suggestions?.kind === 'fingering' && (
-        <CompareFingerings
-          {...compared(part, secondsAt)}
-          items={choices.suggestions.items}
-          instrument={instrument}
-          onPlay={({ way }) => void play.start({ notes: way.notes, strokes }, false)}
-        />
-      )}
-      <HandDialog
-        open={dialog === 'hand'}
-        person={person}
-        player={player}
-        preferences={preferences}
-        density={density}
-        onOpen={(isOpen) => setDialog(isOpen ? 'hand' : null)}
+      <DeskDialogs
+        dialog={dialog}
+        onDialog={setDialog}
         onClosed={focusScore}
-        onPreferences={(next) => setSetting({ preferences: next })}
-        onDensity={(next) => setSetting({ density: next })}
-        onHand={(next) => player && void changeHand(player.id, next)}
-      />
-      <AboutPart
-        open={dialog === 'part'}
-        data={data}
-        part={opened?.part ?? null}
-        told={told}
-        onOpen={(isOpen) => setDialog(isOpen ? 'part' : null)}
-        onClosed={focusScore}
-        onTold={setSetting}
-        marking={state.marking}
-        onChange={change}
+        part={part}
+        passage={passage}
+        instrument={instrument}
+        choices={choices}
+        play={play}
+        shown={{ notes, strokes }}
+        onGoTo={goTo}
+        onTakeCompared={(index) => take(index, true)}
+        hand={{
+          person,
+          player,
+          preferences,
+          density,
+          onPreferences: (next) => setSetting({ preferences: next }),
+          onDensity: (next) => setSetting({ density: next }),
+          onHand: (next) => player && changeHand(player.id, next),
+        }}
+        about={{ data, part: opened?.part ?? null, told, marking: state.marking, onTold: setSetting, onChange: change }}
       />
     </div>
   );

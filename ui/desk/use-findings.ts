@@ -7,6 +7,7 @@ import type { TriedRemedy } from '@/core/checks/remedies';
 import type { Stroke } from '@/core/bow-arm/describe';
 import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { Change } from '@/core/marking/change';
+import type { Problem } from '@/ui/kit/problem';
 import type { Conditions } from '@/workers/analyst';
 import { EVERYTHING, parted, passes, type FindingFilter } from './findings-shown';
 import type { AcceptedFinding } from './types';
@@ -23,7 +24,14 @@ interface Asked {
   onAccepted(accepted: AcceptedFinding[]): void;
   onChange(reason: string, changes: readonly Change[]): void;
   onTempo(tempo: number): void;
+  onProblem(problem: Problem): void;
 }
+
+const NOT_TRIED: Problem = {
+  place: null,
+  what: 'What helps could not be tried here.',
+  remedy: 'Nothing was changed; choose the finding again, or reload the page.',
+};
 
 /** Both hands as a remedy would have them. */
 export interface TriedPlan {
@@ -32,7 +40,7 @@ export interface TriedPlan {
 }
 
 /** The findings that are told, the one that is looked at, its remedies, and the remedy that is being tried. */
-export function useFindings({ analyst, conditions, report, accepted, wanted, onAccepted, onChange, onTempo }: Asked) {
+export function useFindings({ analyst, conditions, report, accepted, wanted, onAccepted, onChange, onTempo, onProblem }: Asked) {
   const [filter, setFilter] = useState<FindingFilter>(EVERYTHING);
   const [chosen, setChosen] = useState<string | null>(null);
   const [remedies, setRemedies] = useState<{ key: string; items: TriedRemedy[] } | null>(null);
@@ -49,26 +57,32 @@ export function useFindings({ analyst, conditions, report, accepted, wanted, onA
   useEffect(() => {
     if (!analyst || !current || !key) return;
     let gone = false;
-    void analyst.remedies(conditions, current).then((found) => {
-      if (!gone) setRemedies({ key, items: found });
-    });
+    analyst.remedies(conditions, current).then(
+      (found) => {
+        if (!gone) setRemedies({ key, items: found });
+      },
+      () => !gone && onProblem(NOT_TRIED),
+    );
     return () => {
       gone = true;
     };
-  }, [analyst, conditions, current, key]);
+  }, [analyst, conditions, current, key, onProblem]);
 
   const remedy = pointed === null ? null : (items?.[pointed] ?? null);
   // A remedy that is pointed at is shown in the tracks.
   useEffect(() => {
     if (!analyst || !remedy?.changes?.length) return;
     let gone = false;
-    void analyst.tried(conditions, remedy.changes).then((plan) => {
-      if (!gone) setTried({ of: remedy, plan });
-    });
+    analyst.tried(conditions, remedy.changes).then(
+      (plan) => {
+        if (!gone) setTried({ of: remedy, plan });
+      },
+      () => !gone && onProblem(NOT_TRIED),
+    );
     return () => {
       gone = true;
     };
-  }, [analyst, conditions, remedy]);
+  }, [analyst, conditions, remedy, onProblem]);
 
   function choose(id: string | null) {
     setChosen(id);

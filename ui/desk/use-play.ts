@@ -88,13 +88,12 @@ export function usePlay({ open, instrument, tempo, line, passage, focus, onProbl
     };
     if (!options.sound && !options.click && !options.countIn) return silent();
     try {
-      const now = await sound.start(performance, options);
-      if (mine === started.current) return now;
-      sound.stop();
-      return null;
+      // Null where it was stopped, or started anew, before it could sound.
+      return await sound.start(performance, options);
     } catch {
+      if (mine !== started.current) return null;
       onProblem(SILENT);
-      return mine === started.current ? silent() : null;
+      return silent();
     }
   }
 

@@ -43,7 +43,8 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
     let gone = false;
     void (async () => {
       for (const player of players) {
-        const row = await analyst.fit(conditions, part.passages, player);
+        // A player that cannot be worked out has a row that says so; the others go on.
+        const row = await analyst.fit(conditions, part.passages, player).catch(() => null);
         if (gone) return;
         setRows((before) => new Map(before).set(player.id, row));
       }
@@ -55,7 +56,7 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
   async function ask(player: KnownPlayer) {
     if (!analyst) return;
     setChanges((before) => new Map(before).set(player.id, 'working'));
-    const found = await analyst.changesFor(conditions, player);
+    const found = await analyst.changesFor(conditions, player).catch(() => null);
     setChanges((before) => new Map(before).set(player.id, found));
   }
   const wanted = tempo ?? (open ? printedTempo(open.part) : null);
@@ -95,7 +96,7 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
                   </th>
                   {row === null ? (
                     <td colSpan={part.passages.length + 1} className="border-b border-line px-2">
-                      This instrument cannot be made of size and tuning; change the player.
+                      This could not be worked out for {player.name}; look at size and tuning, or reload.
                     </td>
                   ) : (
                     [row?.whole, ...(row?.passages ?? part.passages.map(() => undefined))].map((cell, i) => <Cell key={i} cell={cell} wanted={wanted} />)
@@ -149,6 +150,7 @@ function ForWhom({ player, found, onAsk, ready }: { player: KnownPlayer; found: 
           </span>
         )}
       </div>
+      {found === null && <p role="alert">Nothing could be tried for {player.name}; reload the page to try again.</p>}
       {found && found !== 'working' && (
         <>
           <p className="text-[13px]">

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { DEFAULT_SIZE, INSTRUMENT_KINDS, NAMED_TUNINGS, SIZES } from '@/core/instruments/instrument';
 import { HAND_SIZES, LEVELS, type HandSize, type Level } from '@/core/instruments/player';
 import type { InstrumentKind } from '@/core/score/score';
+import { ProblemNote, type Problem } from '@/ui/kit/problem';
 import type { KnownPlayer } from './players';
 
 export interface Said {
@@ -33,8 +34,16 @@ const NEW: Said = {
 
 const isLow = (kind: InstrumentKind): boolean => kind === 'cello' || kind === 'bass';
 
+interface Props {
+  player: KnownPlayer | null;
+  /** Why it could not be saved as it is. */
+  problem: Problem | null;
+  onClose(): void;
+  onSave(said: Said): void;
+}
+
 /** Who it is, and what is played; hands are measured on the Desk. */
-export function PlayerForm({ player, onClose, onSave }: { player: KnownPlayer | null; onClose(): void; onSave(said: Said): void }) {
+export function PlayerForm({ player, problem, onClose, onSave }: Props) {
   const [said, setSaid] = useState<Said>(player ? { ...NEW, ...player, measured: player.measured ?? null, technique: player.technique ?? {} } : NEW);
   const set = (change: Partial<Said>) => setSaid({ ...said, ...change });
   const sizes = SIZES[said.instrument];
@@ -132,6 +141,7 @@ export function PlayerForm({ player, onClose, onSave }: { player: KnownPlayer | 
                 on the string
               </label>
             )}
+            {problem && <ProblemNote problem={problem} />}
             <span className="mt-1 flex gap-2">
               <button type="submit" className="button button-spruce">
                 {player ? 'Save' : 'Add player'}

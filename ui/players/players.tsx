@@ -28,6 +28,11 @@ export function Players({ studio, players, parts, part }: Props) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const [removed, setRemoved] = useState<KnownPlayer | null>(null);
 
+  function edit(next: KnownPlayer | 'new' | null) {
+    setProblem(null);
+    setEditing(next);
+  }
+
   async function send(method: 'POST' | 'PUT', url: string, value: unknown): Promise<boolean> {
     const response = await sendJson(method, url, value);
     if (!response?.ok) {
@@ -65,7 +70,7 @@ export function Players({ studio, players, parts, part }: Props) {
         <ThemeSwitch />
       </header>
       <main className="mx-auto grid max-w-6xl gap-6 px-4 py-5">
-        {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
+        {problem && !editing && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
         {removed && (
           <p role="status" className="flex items-center gap-3 rounded-lg border border-line bg-sheet px-3 py-2">
             {removed.name} is out of the list.
@@ -77,7 +82,7 @@ export function Players({ studio, players, parts, part }: Props) {
         <section aria-label="Players" className="grid gap-2">
           <div className="flex items-center justify-between">
             <h2 className="text-lg">Players</h2>
-            <button type="button" className="button button-spruce" onClick={() => setEditing('new')}>
+            <button type="button" className="button button-spruce" onClick={() => edit('new')}>
               <Plus size={15} aria-hidden /> New player
             </button>
           </div>
@@ -91,12 +96,7 @@ export function Players({ studio, players, parts, part }: Props) {
                   <div className="flex items-baseline justify-between gap-2">
                     <h3 className="font-sans text-sm font-bold">{player.name}</h3>
                     <span className="flex gap-3 text-[13px]">
-                      <button
-                        type="button"
-                        className="min-h-6 cursor-pointer underline"
-                        aria-label={`Change ${player.name}`}
-                        onClick={() => setEditing(player)}
-                      >
+                      <button type="button" className="min-h-6 cursor-pointer underline" aria-label={`Change ${player.name}`} onClick={() => edit(player)}>
                         change
                       </button>
                       <button
@@ -145,7 +145,7 @@ export function Players({ studio, players, parts, part }: Props) {
           )}
         </section>
       </main>
-      {editing && <PlayerForm player={editing === 'new' ? null : editing} onClose={() => setEditing(null)} onSave={(said) => void save(said)} />}
+      {editing && <PlayerForm player={editing === 'new' ? null : editing} problem={problem} onClose={() => edit(null)} onSave={(said) => void save(said)} />}
     </div>
   );
 }

@@ -10,7 +10,7 @@ import type { Passage } from '@/core/score/passages';
 import type { Marking } from '@/core/marking/mark';
 import { isQuiet, type Finding } from '@/core/checks/finding';
 import type { TriedRemedy } from '@/core/checks/remedies';
-import { BEAT_UNITS, inBeats, spotsFor, tempoVerdict, type BeatUnit, type SheetSpot, type TempoVerdict } from '@/core/checks/sheet';
+import { inBeats, otherUnits, spotsFor, tempoVerdict, type BeatUnit, type SheetSpot, type TempoVerdict } from '@/core/checks/sheet';
 import { useAnalyst, useReport, type RemoteAnalyst } from '@/ui/desk/use-analyst';
 import { parted } from '@/ui/desk/findings-shown';
 import type { DeskSettings } from '@/ui/desk/types';
@@ -128,7 +128,7 @@ const bpm = (quarters: number, unit: BeatUnit): string => String(Math.round(inBe
 
 function Verdict({ verdict }: { verdict: TempoVerdict }) {
   const { wanted, unit, floor, ceiling, works, limitedBy, next, practise } = verdict;
-  const others = BEAT_UNITS.filter((each) => each !== unit && (each.quarters === unit.quarters * 2 || each.quarters === unit.quarters / 2));
+  const others = otherUnits(unit);
   return (
     <section aria-label="Tempo" className="mt-2 rounded-lg border border-line px-3 py-2">
       <p>

@@ -1,0 +1,41 @@
+import { findingKey, type Finding, type FindingKind } from '@/core/checks/finding';
+import { FINDING_KINDS } from '@/core/checks/finding';
+import { acceptedNow, EVERYTHING, parted, passes, sideOf, SIDES } from './findings-shown';
+
+const finding = (kind: FindingKind, severity: Finding['severity'] = 1, numbers: Finding['numbers'] = { load: 1.2 }): Finding => ({
+  id: `${kind} n1`,
+  kind,
+  bar: '3',
+  barIndex: 2,
+  beat: 1,
+  noteIds: ['n1'],
+  severity,
+  numbers,
+  text: '',
+  hearIt: null,
+  remedies: [],
+});
+
+test('every kind belongs to one side', () => {
+  for (const kind of FINDING_KINDS) expect(SIDES.slice(1)).toContain(sideOf(kind));
+  expect([sideOf('shift late'), sideOf('retake late'), sideOf('reading trap')]).toEqual(['left hand', 'bow', 'music']);
+});
+
+test('filters work together', () => {
+  const late = finding('shift late', 2);
+  expect(passes(late, EVERYTHING)).toBe(true);
+  expect(passes(late, { ...EVERYTHING, from: 3 })).toBe(false);
+  expect(passes(late, { ...EVERYTHING, side: 'bow' })).toBe(false);
+  expect(passes(late, { side: 'left hand', kind: 'shift late', from: 2 })).toBe(true);
+  expect(passes(late, { side: 'left hand', kind: 'reach', from: 1 })).toBe(false);
+});
+
+test('accepted is quiet while all it depends on is the same, and told again as soon as a number changes', () => {
+  const late = finding('shift late');
+  const accepted = [{ id: late.id, key: findingKey(late), why: 'she plays it' }];
+  expect(acceptedNow(late, accepted)?.why).toBe('she plays it');
+  expect(acceptedNow(finding('shift late', 1, { load: 1.3 }), accepted)).toBeNull();
+  expect(acceptedNow(finding('reach'), accepted)).toBeNull();
+  const { open, quiet } = parted([late, finding('reach')], accepted);
+  expect([open.map(({ kind }) => kind), quiet.map(({ why }) => why)]).toEqual([['reach'], ['she plays it']]);
+});
