@@ -77,6 +77,28 @@ export interface Atom {
   outside: 'down' | 'up' | null;
 }
 
+const keys = new WeakMap<Atom, string>();
+
+/** Everything that an atom says, as a text: two atoms with the same key are planned alike. */
+export function atomKey(atom: Atom): string {
+  let key = keys.get(atom);
+  if (key === undefined) keys.set(atom, (key = JSON.stringify(atom)));
+  return key;
+}
+
+/** The same atoms, those that are as they were being the very same objects. */
+export function asBefore(atoms: readonly Atom[], before: readonly Atom[]): readonly Atom[] {
+  if (atoms.length !== before.length) return atoms;
+  let all = true;
+  const result = atoms.map((atom, i) => {
+    const old = before[i]!;
+    if (atom === old || atomKey(atom) === atomKey(old)) return old;
+    all = false;
+    return atom;
+  });
+  return all ? before : result;
+}
+
 export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: number, marking: Marking): Atom[] {
   const links = slurLinks(part, line, marking);
   const pizzicato = pizzicatoAt(part);

@@ -5,7 +5,7 @@ import type { Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
 import { disagreeing, groupsOf, unlikeBars, wishedAlike, type Group } from './alike';
-import { atomsOf, type Atom } from './atoms';
+import { asBefore, atomsOf, type Atom } from './atoms';
 import { candidateSpans, withPhrases } from './candidates';
 import { withOutsideMotion, type StringOf } from './crossings';
 import { described, type Bowing } from './describe';
@@ -36,25 +36,27 @@ export interface BowMemory {
   first: SearchMemory;
   alike: SearchMemory;
   refinements: Refinements;
+  /** The last plan of the whole line: while there is the same to bow, it is the same. */
+  last: { settings: string; part: Part; atoms: readonly Atom[]; plan: WholePlan } | null;
 }
 
 export const newBowMemory = (): BowMemory => {
   const first = newSearchMemory();
-  return { first, alike: { kept: null, tables: first.tables }, refinements: new Refinements() };
+  return { first, alike: { kept: null, tables: first.tables }, refinements: new Refinements(), last: null };
 };
 
 /** A memory to try something with: what it learns is not kept. */
-export const forkedMemory = ({ first, alike, refinements }: BowMemory): BowMemory => ({ first: { ...first }, alike: { ...alike }, refinements });
+export const forkedMemory = ({ first, alike, refinements, last }: BowMemory): BowMemory => ({ first: { ...first }, alike: { ...alike }, refinements, last });
 
 /** The best plan first, then those of other strategies by what they cost; none where nothing is bowed. */
 export function planBowing(request: BowingRequest, memory: BowMemory = newBowMemory()): Bowing[] {
   const { within } = request;
-  const atoms = preparedAtoms(request);
+  const atoms = asBefore(preparedAtoms(request), memory.last?.atoms ?? []);
   if (atoms.length === 0) return [];
   const inside = (onset: number) => within === undefined || (onset >= within.from && onset < within.to);
   if (!atoms.some((atom) => inside(atom.onset))) return [];
   const planner = new Planner(request, memory);
-  const best = planner.whole(atoms);
+  const best = planner.wholeOnce(atoms);
   const bestShown = shown(best.bowing, inside, request.part);
   const wanted = request.alternatives ?? 3;
   if (wanted === 1) return [bestShown];
@@ -96,6 +98,17 @@ class Planner {
   ) {
     this.instrument = request.player.instrument.kind;
     this.hairCm = HAIR_CM[this.instrument];
+  }
+
+  /** What `whole` gives, or gave last time for the same atoms. */
+  wholeOnce(atoms: readonly Atom[]): WholePlan {
+    const { part, clock, costs } = this.request;
+    const settings = JSON.stringify([this.instrument, costs, clock.tempo]);
+    const { last } = this.memory;
+    if (last && last.settings === settings && last.part === part && last.atoms === atoms) return last.plan;
+    const plan = this.whole(atoms);
+    this.memory.last = { settings, part, atoms, plan };
+    return plan;
   }
 
   /** The plan of the whole line, the same music bowed alike and repeats joined where nothing forbids it. */

@@ -89,12 +89,14 @@ const MOST_MOVES = 5;
 
 interface Column {
   /** Candidate places of its start and its end. */
-  starts: readonly number[];
-  ends: readonly number[];
+  starts: Float64Array;
+  ends: Float64Array;
   /** Cheapest cost by start·ends + end. */
   cost: Float64Array;
   back: Int32Array;
   lengthDb: Float64Array;
+  /** For each place where it leaves the bow the cells that do, cheapest first, and how many they are; made when a stroke follows. */
+  exits: { order: Int16Array; counts: Int16Array; most: number } | null;
 }
 
 function settled(
@@ -108,40 +110,69 @@ function settled(
   const columns: Column[] = [];
   strokes.forEach((stroke, k) => {
     const before = strokes[k - 1];
-    const column = openColumn(stroke, before, columns[k - 1], hairCm, costs, corridor);
     const last = columns[k - 1];
-    if (before && last) {
-      const atom = atoms[stroke.span.from]!;
-      const own = column.cost;
-      column.cost = new Float64Array(own.length).fill(Infinity);
-      const inRest = atom.silenceS >= REST_SECONDS;
-      const bias = 20 * Math.log10((before.span.seconds * before.span.wantedSpeed) / (stroke.span.seconds * stroke.span.wantedSpeed));
-      const chained = stroke.start !== 'retake';
-      const cheapest = inRest && !chained ? cheapestCells(last, before) : null;
-      for (let s = 0; s < column.starts.length; s++) {
-        const from = cheapest ?? cellsThatEndAt(last, before, chained ? s : null);
-        for (let e = 0; e < column.ends.length; e++) {
-          const at = s * column.ends.length + e;
-          if (own[at] === Infinity) continue;
-          for (const cell of from) {
-            let value = last.cost[cell]! + own[at]!;
-            if (value >= column.cost[at]!) continue;
-            if (!inRest) {
-              const over = (Math.abs(column.lengthDb[at]! - last.lengthDb[cell]! + bias) - 2) / 6;
-              if (over > 0) value += weight * over * over;
-            }
-            if (!chained) value += retakePrice(placeOfExit(last, before, cell) - column.starts[s]!, inRest, atoms[stroke.span.from - 1]!, atom, costs);
-            if (value < column.cost[at]!) {
-              column.cost[at] = value;
-              column.back[at] = cell;
-            }
-          }
-        }
-      }
-    }
+    const column = openColumn(stroke, before, last, hairCm, costs, corridor);
+    if (before && last) follow(column, stroke, last, before, atoms, costs, weight);
     columns.push(column);
   });
   return readBack(strokes, columns);
+}
+
+/** The cheapest way to every start and end of a stroke from the one before it. */
+function follow(column: Column, stroke: PlannedSpan, last: Column, before: PlannedSpan, atoms: readonly Atom[], costs: BowCosts, weight: number): void {
+  const atom = atoms[stroke.span.from]!;
+  const lastAtom = atoms[stroke.span.from - 1]!;
+  const inRest = atom.silenceS >= REST_SECONDS;
+  const chained = stroke.start !== 'retake';
+  const bias = 20 * Math.log10((before.span.seconds * before.span.wantedSpeed) / (stroke.span.seconds * stroke.span.wantedSpeed));
+  const { order, counts, most } = (last.exits ??= exitsOf(last, before));
+  const { starts, ends, lengthDb, back } = column;
+  const own = column.cost;
+  const cost = (column.cost = new Float64Array(own.length).fill(Infinity));
+  const exitPlaces = before.back ? last.starts : last.ends;
+  for (let s = 0; s < starts.length; s++) {
+    for (let exit = chained ? s : 0; exit <= (chained ? s : exitPlaces.length - 1); exit++) {
+      const price = chained ? 0 : retakePrice(exitPlaces[exit]! - starts[s]!, inRest, lastAtom, atom, costs);
+      const count = counts[exit]!;
+      for (let e = 0; e < ends.length; e++) {
+        const at = s * ends.length + e;
+        const here = own[at]! + price;
+        if (here === Infinity) continue;
+        let best = cost[at]!;
+        for (let i = 0; i < count; i++) {
+          const cell = order[exit * most + i]!;
+          let value = last.cost[cell]! + here;
+          if (value >= best) break;
+          if (!inRest) {
+            const over = (Math.abs(lengthDb[at]! - last.lengthDb[cell]! + bias) - 2) / 6;
+            if (over > 0) value += weight * over * over;
+          }
+          if (value < best) {
+            best = value;
+            back[at] = cell;
+          }
+        }
+        cost[at] = best;
+      }
+    }
+  }
+}
+
+function exitsOf({ cost, starts, ends }: Column, { back }: PlannedSpan): NonNullable<Column['exits']> {
+  const places = back ? starts.length : ends.length;
+  const most = back ? ends.length : starts.length;
+  const order = new Int16Array(places * most);
+  const counts = new Int16Array(places);
+  for (let cell = 0; cell < cost.length; cell++) {
+    const value = cost[cell]!;
+    if (value === Infinity) continue;
+    const e = cell % ends.length;
+    const exit = back ? (cell - e) / ends.length : e;
+    let at = counts[exit]!++;
+    for (; at > 0 && cost[order[exit * most + at - 1]!]! > value; at--) order[exit * most + at] = order[exit * most + at - 1]!;
+    order[exit * most + at] = cell;
+  }
+  return { order, counts, most };
 }
 
 function openColumn(
@@ -152,9 +183,9 @@ function openColumn(
   costs: BowCosts,
   { steps, width }: (typeof CORRIDORS)[number],
 ): Column {
-  const around = (place: number): number[] => {
-    const places: number[] = [];
-    for (let i = -steps; i <= steps; i++) places.push(Math.min(1 - LEAST, Math.max(LEAST, place + i * width)));
+  const around = (place: number): Float64Array => {
+    const places = new Float64Array(2 * steps + 1);
+    for (let i = 0; i < places.length; i++) places[i] = Math.min(1 - LEAST, Math.max(LEAST, place + (i - steps) * width));
     return places;
   };
   const chained = before && last && stroke.start !== 'retake';
@@ -163,40 +194,16 @@ function openColumn(
   const cost = new Float64Array(starts.length * ends.length).fill(Infinity);
   const lengthDb = new Float64Array(cost.length);
   const down = stroke.to > stroke.from;
-  starts.forEach((from, s) =>
-    ends.forEach((to, e) => {
-      if (to > from !== down || Math.abs(to - from) < LEAST) return;
+  for (let s = 0; s < starts.length; s++) {
+    for (let e = 0; e < ends.length; e++) {
+      const [from, to] = [starts[s]!, ends[e]!];
+      if (to > from !== down || Math.abs(to - from) < LEAST) continue;
       const at = s * ends.length + e;
       cost[at] = placeCost(stroke.span, from, to, hairCm, costs);
       lengthDb[at] = 20 * Math.log10(Math.abs(to - from));
-    }),
-  );
-  return { starts, ends, cost, back: new Int32Array(cost.length).fill(-1), lengthDb };
-}
-
-const placeOfExit = ({ starts, ends }: Column, { back }: PlannedSpan, cell: number): number =>
-  back ? starts[Math.floor(cell / ends.length)]! : ends[cell % ends.length]!;
-
-/** Cells of a column that leave the bow at the n-th of its exit places; all that are possible for null. */
-function cellsThatEndAt(column: Column, stroke: PlannedSpan, exit: number | null): number[] {
-  const cells: number[] = [];
-  for (let cell = 0; cell < column.cost.length; cell++) {
-    if (column.cost[cell] === Infinity) continue;
-    const index = stroke.back ? Math.floor(cell / column.ends.length) : cell % column.ends.length;
-    if (exit === null || exit === index) cells.push(cell);
+    }
   }
-  return cells;
-}
-
-/** For each exit place the one cheapest cell: enough where loudness starts afresh. */
-function cheapestCells(column: Column, stroke: PlannedSpan): number[] {
-  const best = new Map<number, number>();
-  for (const cell of cellsThatEndAt(column, stroke, null)) {
-    const index = stroke.back ? Math.floor(cell / column.ends.length) : cell % column.ends.length;
-    const known = best.get(index);
-    if (known === undefined || column.cost[cell]! < column.cost[known]!) best.set(index, cell);
-  }
-  return [...best.values()];
+  return { starts, ends, cost, back: new Int32Array(cost.length).fill(-1), lengthDb, exits: null };
 }
 
 function readBack(strokes: readonly PlannedSpan[], columns: readonly Column[]): PlannedSpan[] {

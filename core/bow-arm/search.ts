@@ -3,7 +3,7 @@
  * grid of the bow, with the loudness coupling of neighbouring strokes. What was found for an earlier version of the same
  * line can be kept (`SearchMemory`): then only the strokes around a change are searched anew, with the same result.
  */
-import type { Atom } from './atoms';
+import { atomKey, type Atom } from './atoms';
 import { changeCost, hookCost, isLegato, LONGEST_FIGURE, retakePrice, spanCost } from './costs';
 import type { StrokeSpan } from './stroke';
 import { REST_SECONDS, type BowCosts } from './tables';
@@ -34,6 +34,10 @@ interface Layer {
   /** Which of the candidates that end where it begins comes before it, and at which cell. */
   backLayer: Int16Array;
   backCell: Int16Array;
+  /** Worked out when a stroke is first tried after it: see `turnsOf`, `landingAt` and `leastOf`. */
+  turns?: Turns;
+  landings?: Landing[];
+  least?: number;
 }
 
 export interface BowSearchInput {
@@ -56,7 +60,7 @@ export const newSearchMemory = (): SearchMemory => ({ kept: null, tables: new Ta
 
 /** The memory that has the most atoms in common with these. */
 export function nearest(memories: readonly SearchMemory[], atoms: readonly Atom[]): SearchMemory {
-  const keys = atoms.map((atom) => JSON.stringify(atom));
+  const keys = atoms.map(atomKey);
   const common = ({ kept }: SearchMemory) => (kept?.keys.length === keys.length ? keys.filter((key, i) => key === kept.keys[i]).length : -1);
   return memories.reduce((best, memory) => (common(memory) > common(best) ? memory : best));
 }
@@ -73,7 +77,7 @@ export function cheapestBowing(input: BowSearchInput, memory: SearchMemory = new
   const count = atoms.length;
   if (count === 0) return { strokes: [], cost: 0, searched: 0 };
   const settings = JSON.stringify([input.hairCm, input.costs, input.notFirst ?? null]);
-  const keys = atoms.map((atom) => JSON.stringify(atom));
+  const keys = atoms.map(atomKey);
   const old = memory.kept?.settings === settings && memory.kept.keys.length === count ? memory.kept : null;
   const stale = staleEnds(atoms, keys, old?.keys ?? null);
   const endingAt: Array<readonly Layer[]> = [[]];
@@ -127,6 +131,9 @@ const beginsAnew = (atom: Atom | undefined): boolean => atom !== undefined && at
 function lower(layer: Layer, by: number): void {
   const less = (value: number) => (value > HOPELESS ? value : value - by);
   const { cost, exit } = layer;
+  delete layer.turns;
+  delete layer.landings;
+  delete layer.least;
   layer.cost = cost.map(less);
   layer.exit = exit === cost ? layer.cost : exit.map(less);
 }
@@ -201,51 +208,53 @@ function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Arr
   const mustRepeat = atom.mustHook && !inRest;
   const legato = isLegato(before.span, after.span);
   const change = inRest ? 0 : changeCost(before.span, after.span, atoms, costs);
-  if (!atom.mustRetake) relaxTurning(before.exit, beforeIndex, after, own, coupling, again, change, mustRepeat);
+  if (!atom.mustRetake) relaxTurning(before, beforeIndex, after, own, coupling, again, change, mustRepeat);
   if (mustRepeat) return;
-  const prices = Float64Array.from({ length: GRID }, (_, cells) => retakePrice((0.96 * cells) / (GRID - 1), inRest, lastAtom, atom, costs, legato));
+  const prices = retakePrices(inRest, lastAtom, atom, costs, legato);
   if (inRest) relaxInRest(before.exit, beforeIndex, after, own, prices);
-  else relaxRetake(before.exit, beforeIndex, after, own, coupling, prices);
+  else relaxRetake(before, legato, prices, beforeIndex, after, own, coupling);
 }
 
 /** The bow stays on the string: the next stroke begins where the last one ended. */
 function relaxTurning(
-  from: Float64Array,
+  before: Layer,
   beforeIndex: number,
   after: Layer,
   own: Float64Array,
   coupling: Float64Array,
-  again: readonly [down: number, up: number],
+  againCost: readonly [down: number, up: number],
   change: number,
   mustRepeat: boolean,
 ): void {
   const { cost, backLayer, backCell } = after;
+  const from = before.exit;
+  const { order, downs, ups } = turnsOf(before);
   for (let turn = 0; turn < GRID; turn++) {
-    const ownRow = turn * GRID;
-    // Cheapest beginnings first: once one costs too much before the loudness is counted, so do all after it.
-    const count = inOrder(from, turn);
-    if (count === 0) continue;
+    const row = turn * GRID;
     for (let end = 0; end < GRID; end++) {
       if (end === turn) continue;
       const goesDown = end > turn;
-      const at = ownRow + end;
-      const ownCost = own[at]!;
+      const at = row + end;
       const length = goesDown ? end - turn : turn - end;
-      const againPrice = goesDown ? again[0] : again[1];
-      const least = mustRepeat || againPrice < change ? againPrice : change;
       let best = cost[at]!;
       let bestCell = -1;
-      for (let i = 0; i < count; i++) {
-        const startBefore = ORDER[i]!;
-        const cell = startBefore * GRID + turn;
-        const base = from[cell]! + ownCost;
-        if (base + least >= best) break;
-        const wasDown = turn > startBefore;
-        if (mustRepeat && wasDown !== goesDown) continue;
-        const value = base + (wasDown === goesDown ? againPrice : change) + coupling[(wasDown ? turn - startBefore : startBefore - turn) * GRID + length]!;
-        if (value < best) {
-          best = value;
-          bestCell = cell;
+      // First the bow that turns round, then the one that goes on the same way. Cheapest beginnings first: once one costs too
+      // much before the loudness is counted, so do all after it.
+      for (let again = mustRepeat ? 1 : 0; again < 2; again++) {
+        const wasDown = goesDown === (again === 1);
+        const ownCost = own[at]! + (again ? againCost[goesDown ? 0 : 1] : change);
+        const first = wasDown ? row : row + turn;
+        const last = first + (wasDown ? downs[turn]! : ups[turn]!);
+        for (let i = first; i < last; i++) {
+          const startBefore = order[i]!;
+          const cell = startBefore * GRID + turn;
+          const base = from[cell]! + ownCost;
+          if (base >= best) break;
+          const value = base + coupling[(wasDown ? turn - startBefore : startBefore - turn) * GRID + length]!;
+          if (value < best) {
+            best = value;
+            bestCell = cell;
+          }
         }
       }
       if (bestCell < 0) continue;
@@ -256,57 +265,134 @@ function relaxTurning(
   }
 }
 
-const ORDER = new Int16Array(GRID);
+/**
+ * For each place where strokes end, in a row of its own: beginnings of down-bows in order of their cost, from the place's own
+ * number on those of up-bows; and how many of each there are.
+ */
+interface Turns {
+  order: Int8Array;
+  downs: Int8Array;
+  ups: Int8Array;
+}
 
-/** Puts the possible beginnings of strokes that end at a place in order of their cost; returns how many there are. */
-function inOrder(from: Float64Array, turn: number): number {
-  let count = 0;
-  for (let start = 0; start < GRID; start++) {
+function turnsOf(layer: Layer): Turns {
+  if (layer.turns) return layer.turns;
+  const order = new Int8Array(CELLS);
+  const downs = new Int8Array(GRID);
+  const ups = new Int8Array(GRID);
+  for (let turn = 0; turn < GRID; turn++) {
+    const row = turn * GRID;
+    downs[turn] = inOrder(layer.exit, turn, 0, turn, order, row);
+    ups[turn] = inOrder(layer.exit, turn, turn + 1, GRID, order, row + turn);
+  }
+  return (layer.turns = { order, downs, ups });
+}
+
+/** Puts the possible beginnings from `first` up to `last` in order of their cost; returns how many there are. */
+function inOrder(from: Float64Array, turn: number, first: number, last: number, order: Int8Array, into: number): number {
+  let end = into;
+  for (let start = first; start < last; start++) {
     const value = from[start * GRID + turn]!;
     if (value > HOPELESS) continue;
-    let at = count++;
-    for (; at > 0 && from[ORDER[at - 1]! * GRID + turn]! > value; at--) ORDER[at] = ORDER[at - 1]!;
-    ORDER[at] = start;
+    let at = end++;
+    for (; at > into && from[order[at - 1]! * GRID + turn]! > value; at--) order[at] = order[at - 1]!;
+    order[at] = start;
   }
-  return count;
+  return end - into;
+}
+
+/** What a stroke offers to one that begins after a lift, at one place and in one direction. */
+interface Landing {
+  /** Lengths of the last stroke for which there is a way, cheapest first. */
+  count: number;
+  order: Int8Array;
+  /** By length: the cheapest cost, and the cell that it comes from. */
+  least: Float64Array;
+  cells: Int16Array;
 }
 
 /**
- * The bow is lifted and begins the same way again, further back. What follows depends on the stroke before only by its
- * direction and length, so for each of these the cheapest place to come from is found first.
+ * What follows a lift depends on the stroke before only by its direction and length, so for each of these the cheapest place to
+ * come from is found first; the same for every stroke that may follow, but for the price between slurs.
  */
-function relaxRetake(from: Float64Array, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array, prices: Float64Array): void {
+function landingAt(from: Float64Array, start: number, down: boolean, prices: Float64Array): Landing {
+  const firstTurn = down ? start + 1 : 0;
+  const lastTurn = down ? GRID - 1 : start - 1;
+  const least = new Float64Array(GRID);
+  const cells = new Int16Array(GRID);
+  const order = new Int8Array(GRID);
+  let count = 0;
+  for (let length = 1; length < GRID; length++) {
+    let best = HOPELESS;
+    let bestCell = 0;
+    const first = down ? Math.max(firstTurn, length) : firstTurn;
+    const last = down ? lastTurn : Math.min(lastTurn, GRID - 1 - length);
+    for (let turn = first; turn <= last; turn++) {
+      const cell = (down ? turn - length : turn + length) * GRID + turn;
+      const value = from[cell]! + prices[down ? turn - start : start - turn]!;
+      if (value < best) {
+        best = value;
+        bestCell = cell;
+      }
+    }
+    if (best >= HOPELESS) continue;
+    least[length] = best;
+    cells[length] = bestCell;
+    let at = count++;
+    for (; at > 0 && least[order[at - 1]!]! > best; at--) order[at] = order[at - 1]!;
+    order[at] = length;
+  }
+  return { count, order, least, cells };
+}
+
+/** The bow is lifted and begins the same way again, further back. Landings are looked at only where a lift could pay. */
+function relaxRetake(before: Layer, legato: boolean, prices: Float64Array, beforeIndex: number, after: Layer, own: Float64Array, coupling: Float64Array): void {
   const { cost, backLayer, backCell } = after;
-  for (const start of RETAKE_CELLS) {
+  const landings = (before.landings ??= []);
+  const cheapest = leastOf(before) + prices[0]!;
+  RETAKE_CELLS.forEach((start, place) => {
     for (let down = 0; down < 2; down++) {
-      const firstTurn = down ? start + 1 : 0;
-      const lastTurn = down ? GRID - 1 : start - 1;
-      for (let length = 1; length < GRID; length++) {
-        let least = HOPELESS;
-        let leastCell = -1;
-        for (let turn = firstTurn; turn <= lastTurn; turn++) {
-          const startBefore = down ? turn - length : turn + length;
-          if (startBefore < 0 || startBefore >= GRID) continue;
-          const value = from[startBefore * GRID + turn]! + prices[down ? turn - start : start - turn]!;
-          if (value < least) {
-            least = value;
-            leastCell = startBefore * GRID + turn;
-          }
-        }
-        if (leastCell < 0) continue;
-        const row = length * GRID;
-        for (let end = firstTurn; end <= lastTurn; end++) {
-          const at = start * GRID + end;
-          const value = least + own[at]! + coupling[row + (down ? end - start : start - end)]!;
+      const first = down ? start + 1 : 0;
+      const last = down ? GRID - 1 : start - 1;
+      let landing: Landing | undefined;
+      for (let end = first; end <= last; end++) {
+        const at = start * GRID + end;
+        const ownCost = own[at]!;
+        if (cheapest + ownCost >= cost[at]!) continue;
+        landing ??= landings[place * 4 + down * 2 + (legato ? 1 : 0)] ??= landingAt(before.exit, start, down === 1, prices);
+        const { count, order, least, cells } = landing;
+        const afterLength = down ? end - start : start - end;
+        for (let i = 0; i < count; i++) {
+          const length = order[i]!;
+          const base = least[length]! + ownCost;
+          if (base >= cost[at]!) break;
+          const value = base + coupling[length * GRID + afterLength]!;
           if (value < cost[at]!) {
             cost[at] = value;
             backLayer[at] = beforeIndex;
-            backCell[at] = leastCell;
+            backCell[at] = cells[length]!;
           }
         }
       }
     }
+  });
+}
+
+/** The cheapest way to end a stroke. */
+function leastOf(layer: Layer): number {
+  if (layer.least === undefined) {
+    let least = IMPOSSIBLE;
+    for (const value of layer.exit) if (value < least) least = value;
+    layer.least = least;
   }
+  return layer.least;
+}
+
+/** Prices of lifts by their distance in cells; the shortest is the cheapest. */
+function retakePrices(inRest: boolean, lastAtom: Atom, atom: Atom, costs: BowCosts, legato: boolean): Float64Array {
+  const prices = new Float64Array(GRID);
+  for (let cells = 0; cells < GRID; cells++) prices[cells] = retakePrice((0.96 * cells) / (GRID - 1), inRest, lastAtom, atom, costs, legato);
+  return prices;
 }
 
 /** In a rest the bow may be set anywhere and go either way; loudness starts afresh. */

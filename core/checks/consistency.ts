@@ -80,7 +80,16 @@ export function markedDifferently(part: Part, line: Line, marking: Marking): Mar
   return joined(found.sort((a, b) => a.second.fromBar - b.second.fromBar));
 }
 
+const barsOfLine = new WeakMap<Line, BarOfLine[]>();
+
+/** The bars of a line with what they are known again by; worked out once for each line. */
 function barsOf(part: Part, line: Line): BarOfLine[] {
+  let bars = barsOfLine.get(line);
+  if (!bars) barsOfLine.set(line, (bars = comparable(part, line)));
+  return bars;
+}
+
+function comparable(part: Part, line: Line): BarOfLine[] {
   const byBar = new Map<number, LineEvent[]>();
   for (const event of line.events) {
     const { barIndex } = event.notes[0]!;

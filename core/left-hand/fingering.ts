@@ -14,7 +14,7 @@ import { gripsFor, holdable, type Grip, type Lock } from './grip';
 import { momentsOf } from './moments';
 import { resolved, type HandPreferences, type Resolved } from './preferences';
 import type { Place } from './places';
-import { carriedBy, cheapestPath, type PathMemory } from './search';
+import { carriedBy, cheapestPath, MoveTables, type PathMemory } from './search';
 import { isShift, shiftBetween, type HeardWhere, type Shift } from './shift';
 import { moveCost, ownCost, shiftSeconds, startCost, termsRecord, weighed, weighingFor, type Carried, type Moment } from './transition';
 
@@ -43,7 +43,10 @@ export interface FingeringMemory {
   alike: PathMemory;
 }
 
-export const newFingeringMemory = (): FingeringMemory => ({ settings: '', grips: new Map(), path: { kept: null }, alike: { kept: null } });
+export const newFingeringMemory = (): FingeringMemory => {
+  const moves = new MoveTables();
+  return { settings: '', grips: new Map(), path: { kept: null, moves }, alike: { kept: null, moves } };
+};
 
 /** Another player or other costs, and nothing is kept. */
 export function memoryFor(request: FingeringRequest, memory: FingeringMemory): FingeringMemory {

@@ -5,7 +5,7 @@
  * problem stays a shortest path.
  */
 import type { Grip } from './grip';
-import { moveCost, ownCost, startCost, stolenFrom, type Carried, type Moment, type Weighing } from './transition';
+import { hidesShift, moveCost, ownCost, startCost, stolenFrom, type Carried, type Moment, type Weighing } from './transition';
 
 export interface SearchInput {
   /** Grips per event; none may be empty. */
@@ -29,8 +29,10 @@ export interface State {
   carriedKey: string;
 }
 
-/** What is kept from one search of a line to the next; it is never changed, only replaced. */
+/** What is kept from one search of a line to the next; `kept` is never changed, only replaced. */
 export interface PathMemory {
+  /** Costs of moves that were asked for before, under the same weighing. */
+  moves?: MoveTables;
   kept: {
     readonly grips: SearchInput['grips'];
     readonly moments: readonly Moment[];
@@ -48,6 +50,7 @@ export function cheapestPath({ grips, moments, weighing }: SearchInput, memory: 
   const count = grips.length;
   if (count === 0) return { choice: [], cost: 0 };
   const old = memory.kept && memory.kept.grips.length === count ? memory.kept : null;
+  const moves = (memory.moves ??= new MoveTables());
   const columns: Array<readonly State[]> = [];
   let offset = old?.offset ?? 0;
   let asBefore = old !== null;
@@ -58,7 +61,7 @@ export function cheapestPath({ grips, moments, weighing }: SearchInput, memory: 
       continue;
     }
     asBefore = false;
-    let column = i === 0 ? firstColumn(grips[0]!, moments[0]!, weighing) : nextColumn(columns[i - 1]!, grips[i - 1]!, grips[i]!, moments[i]!, weighing);
+    let column = i === 0 ? firstColumn(grips[0]!, moments[0]!, weighing) : nextColumn(columns[i - 1]!, grips[i - 1]!, grips[i]!, moments[i - 1]!, moments[i]!, weighing, moves);
     const difference = same ? constantDifference(column, old.columns[i]!) : null;
     if (difference !== null) {
       column = column.map((state) => ({ ...state, cost: exact(state.cost - difference) }));
@@ -132,8 +135,38 @@ export function carriedBy(grip: Grip, moment: Moment): { carried: Carried | null
   };
 }
 
-function nextColumn(last: readonly State[], lastGrips: readonly Grip[], grips: readonly Grip[], moment: Moment, weighing: Weighing): State[] {
+/** The same two notes come again and again in music: what it costs to go from one to the other is worked out once. */
+export class MoveTables {
+  private readonly tables = new WeakMap<readonly Grip[], Map<readonly Grip[], Map<string, Float64Array>>>();
+
+  /** Costs by `from · count + to`, NaN where nobody asked yet; from stopped grips only, which the hand has just left. */
+  between(lastGrips: readonly Grip[], grips: readonly Grip[], last: Moment, moment: Moment): Float64Array {
+    const byNext = kept(this.tables, lastGrips, () => new Map<readonly Grip[], Map<string, Float64Array>>());
+    const byMoment = kept(byNext, grips, () => new Map<string, Float64Array>());
+    const free = Math.max(0, moment.onsetS - last.endS);
+    const key = `${free.toFixed(7)} ${(last.endS - last.onsetS).toFixed(7)} ${moment.slurredFromLast} ${hidesShift(moment)}`;
+    return kept(byMoment, key, () => new Float64Array(lastGrips.length * grips.length).fill(NaN));
+  }
+}
+
+function kept<K, V>(map: { get(key: K): V | undefined; set(key: K, value: V): unknown }, key: K, make: () => V): V {
+  let value = map.get(key);
+  if (value === undefined) map.set(key, (value = make()));
+  return value;
+}
+
+function nextColumn(
+  last: readonly State[],
+  lastGrips: readonly Grip[],
+  grips: readonly Grip[],
+  lastMoment: Moment,
+  moment: Moment,
+  weighing: Weighing,
+  moves: MoveTables,
+): State[] {
   const column: State[] = [];
+  const table = moves.between(lastGrips, grips, lastMoment, moment);
+  const count = grips.length;
   const order = last.map((_, s) => s).sort((a, b) => last[a]!.cost - last[b]!.cost);
   grips.forEach((grip, g) => {
     const own = ownCost(grip, moment, weighing);
@@ -144,7 +177,13 @@ function nextColumn(last: readonly State[], lastGrips: readonly Grip[], grips: r
       for (const s of order) {
         const state = last[s]!;
         if (state.cost - FREE_RELIEF >= best) break;
-        const cost = state.cost + moveCost(lastGrips[state.grip]!, state.carried, grip, moment, weighing);
+        const from = lastGrips[state.grip]!;
+        let move = from.open ? NaN : table[state.grip * count + g]!;
+        if (move !== move) {
+          move = moveCost(from, state.carried, grip, moment, weighing);
+          if (!from.open) table[state.grip * count + g] = move;
+        }
+        const cost = state.cost + move;
         if (cost < best) {
           best = cost;
           back = s;

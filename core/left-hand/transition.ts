@@ -72,6 +72,7 @@ const SHIFT = INDEX.shift,
 
 /** A rest shorter than this does not hide a shift. */
 const HIDING_REST_S = 0.08;
+export const hidesShift = ({ restBeforeS }: Pick<Moment, 'restBeforeS'>): boolean => restBeforeS >= HIDING_REST_S;
 
 /** @param strategy multiplies the preferred weights; none are the plain ones */
 export function weighingFor(player: Player, preferred: Resolved = resolved(), strategy: Pick<Strategy, 'weights' | 'openBias'> | null = null): Weighing {
@@ -179,7 +180,7 @@ function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighi
     if (sameFinger && old.stop !== target.stop && old.string === target.string) into[SLIDE]! += costs.slideOtherLetter;
     if (!acrossOpen) reachTerm(old, target, weighing, into);
   }
-  if (sameFinger && !acrossOpen && old.string !== target.string && moment.restBeforeS < HIDING_REST_S) {
+  if (sameFinger && !acrossOpen && old.string !== target.string && !hidesShift(moment)) {
     const apart = Math.abs(old.stop - target.stop);
     if (apart === 0) into[HOP]! += costs.hopEqualStop;
     else if (apart <= 1) into[HOP]! += costs.hopNearStop;
@@ -193,7 +194,7 @@ function shiftTerms(old: Place, target: Place, acrossOpen: boolean, carried: Car
   const distance = Math.abs(old.handMm - target.handMm);
   const time = shiftSeconds(carried, moment, costs);
   const bits = difficultyBits(distance, weighing.widthMm[target.stop - LOWEST_STOP]!);
-  const inRest = moment.restBeforeS >= HIDING_REST_S;
+  const inRest = hidesShift(moment);
   // A harmonic rings on while the hand leaves it, and forgives where it is touched.
   const rings = acrossOpen || carries(old) || carries(target);
   const base = inRest ? costs.shiftInRest : rings ? costs.shiftAcrossOpen : costs.shiftHeard;

@@ -159,8 +159,29 @@ export function splitKey(key: string): { target: string; kind: MarkKind } {
   return { target: key.slice(0, at), kind: key.slice(at + 1) as MarkKind };
 }
 
+type MarksOfTarget = Readonly<Partial<Record<MarkKind, Mark>>>;
+
+/** Marks by target, made once for each marking: plans and checks ask for every note. A marking is never changed in place. */
+const byTarget = new WeakMap<Marking, ReadonlyMap<string, MarksOfTarget>>();
+
+/** All marks of one target; undefined where there are none. */
+export function marksOf(marking: Marking, target: string): MarksOfTarget | undefined {
+  let index = byTarget.get(marking);
+  if (!index) {
+    const made = new Map<string, Partial<Record<MarkKind, Mark>>>();
+    for (const [key, mark] of Object.entries(marking)) {
+      const at = splitKey(key);
+      const known = made.get(at.target);
+      if (known) known[at.kind] = mark;
+      else made.set(at.target, { [at.kind]: mark });
+    }
+    byTarget.set(marking, (index = made));
+  }
+  return index.get(target);
+}
+
 export function markAt(marking: Marking, target: string, kind: MarkKind): Mark | undefined {
-  return marking[markKey(target, kind)];
+  return marksOf(marking, target)?.[kind];
 }
 
 /** The finger in force on a note: the mark, else the edition's; null where neither says anything. */

@@ -42,8 +42,20 @@ export function editedPart(part: Part, marking: Marking): Part {
   const before = kept.get(marking);
   if (before?.part === part) return before.edited;
   const edits = printEdits(marking).filter((edit) => !edit.mark.off);
-  const edited = edits.length ? applied(part, edits) : part;
+  const edited = edits.length ? sameEdits(part, edits) : part;
   kept.set(marking, { part, edited });
+  return edited;
+}
+
+/** The last edited form of a part: while only fingers and bows change it stays the very same, and so does what is worked out from it. */
+const lastEdited = new WeakMap<Part, { edits: string; edited: Part }>();
+
+function sameEdits(part: Part, edits: readonly PrintEdit[]): Part {
+  const said = JSON.stringify(edits);
+  const last = lastEdited.get(part);
+  if (last?.edits === said) return last.edited;
+  const edited = applied(part, edits);
+  lastEdited.set(part, { edits: said, edited });
   return edited;
 }
 
