@@ -19,7 +19,7 @@ import { applyChanges, type Change } from '../core/marking/change';
 import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
 import { fingerPart } from '../core/left-hand/part';
 import { costsMore, fingeringNumbers, type FingeringNumbers } from '../core/left-hand/reasons';
-import { newFingeringMemory, planFingering, type FingeredNote, type Fingering, type FingeringMemory } from '../core/left-hand/fingering';
+import { forkedFingering, newFingeringMemory, planFingering, type FingeredNote, type Fingering, type FingeringMemory } from '../core/left-hand/fingering';
 import { handAdvice, type HandAdvice } from '../core/left-hand/advice';
 import type { HandPreferences } from '../core/left-hand/preferences';
 import type { Density } from '../core/left-hand/worth-writing';
@@ -208,7 +208,8 @@ export class Analyst {
     const part = this.edited(conditions);
     const line = linesOf(part).findIndex((each) => each.events.some(({ ids }) => ids.includes(finding.noteIds.at(-1)!)));
     const { score, player, marking, preferences } = this.request(conditions);
-    const request = { score, part, player, marking, preferences, tempo: conditions.tempo, passages: [] };
+    const edited = (tried: Marking) => this.edited({ ...conditions, marking: tried });
+    const request = { score, part, player, marking, preferences, tempo: conditions.tempo, passages: [], edited };
     return remediesFor(request, finding, { hand: this.handMemory(Math.max(0, line)), bow: this.memory(Math.max(0, line)) });
   }
 
@@ -303,8 +304,7 @@ export class Analyst {
 
   /** A copy of what is remembered: asking aside does not move what the report goes on from. */
   private handMemory(line: number): FingeringMemory {
-    const { hand } = (this.memories[line] ??= { hand: newFingeringMemory(), bow: newBowMemory() });
-    return { ...hand, path: { ...hand.path }, alike: { ...hand.alike } };
+    return forkedFingering((this.memories[line] ??= { hand: newFingeringMemory(), bow: newBowMemory() }).hand);
   }
 
   /** The part as the coach says it is, with the edits in force. */

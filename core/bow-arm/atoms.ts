@@ -6,7 +6,7 @@ import type { Line, LineEvent } from '../score/lines';
 import type { Clock } from '../score/time';
 import { pizzicatoAt, spiccatoAt } from '../score/techniques';
 import { slurLinks } from '../marking/links';
-import { bowInForce, bowPlace, markAt, type BowZone, type Marking } from '../marking/mark';
+import { bowInForce, bowPlace, marksOf, type BowZone, type Marking } from '../marking/mark';
 import { wishesFor, type Wished } from '../marking/wishes';
 import { AMOUNTS, BREATH_S, FERMATA_TIMES, LONG_SILENCE_S, type StrokeKind } from './tables';
 import { stretched } from './unequal';
@@ -92,39 +92,102 @@ export function asBefore(atoms: readonly Atom[], before: readonly Atom[]): reado
   let all = true;
   const result = atoms.map((atom, i) => {
     const old = before[i]!;
-    if (atom === old || atomKey(atom) === atomKey(old)) return old;
+    if (sameAtom(atom, old)) return old;
     all = false;
     return atom;
   });
   return all ? before : result;
 }
 
-export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: number, marking: Marking): Atom[] {
-  const links = slurLinks(part, line, marking);
+function sameAtom(a: Atom, b: Atom): boolean {
+  if (a === b) return true;
+  for (const name in a) {
+    const [x, y] = [a[name as keyof Atom], b[name as keyof Atom]];
+    if (x !== y && !(typeof x === 'object' && JSON.stringify(x) === JSON.stringify(y))) return false;
+  }
+  return true;
+}
+
+/** What an event is to the bow whatever is marked; null where it is plucked. */
+interface Fixed {
+  barIndex: number;
+  onsetS: number;
+  endS: number;
+  stressed: boolean;
+  spiccato: boolean;
+  level: DynamicLevel;
+  steps: number;
+  hairpin: Atom['hairpin'];
+  place: ReturnType<typeof placeInBar>;
+  barSeconds: number;
+  notes: number;
+  pitches: Atom['pitches'];
+  strokes: number;
+  breath: boolean;
+}
+
+const fixedOf = new WeakMap<Line, { part: Part; clock: Clock; fixed: Array<Fixed | null> }>();
+
+/** Worked out once for a line at a tempo. */
+function fixedEvents(part: Part, line: Line, clock: Clock, ticksPerQuarter: number): Array<Fixed | null> {
+  const known = fixedOf.get(line);
+  if (known?.part === part && known.clock.tempo === clock.tempo) return known.fixed;
   const pizzicato = pizzicatoAt(part);
   const spiccato = spiccatoAt(part);
   const loudness = loudnessOf(part);
-  const wished = wishesFor(marking);
   const stressed = new Set(part.dynamics.filter((mark) => mark.level === null || mark.text === 'fp' || mark.text.startsWith('sf')).map((mark) => mark.tick));
+  const fixed = line.events.map((event): Fixed | null => {
+    if (pizzicato(event.onset) || event.notes.every((note) => note.leftPlucked)) return null;
+    const barIndex = barIndexAt(part.bars, event.onset);
+    const bar = part.bars[barIndex]!;
+    const first = event.notes[0]!;
+    const steps = loudness.stepsAt(event.onset);
+    return {
+      barIndex,
+      onsetS: clock.secondsAt(event.onset),
+      endS: clock.secondsAt(event.end),
+      stressed: stressed.has(event.onset),
+      spiccato: spiccato(event.onset),
+      level: levelNear(steps),
+      steps,
+      hairpin: loudness.hairpinAt(event.onset),
+      place: placeInBar(event, bar, ticksPerQuarter),
+      barSeconds: clock.secondsAt(bar.onset + bar.ticks) - clock.secondsAt(bar.onset),
+      notes: soundingNotes(event),
+      pitches: [midiOf(first.pitch), midiOf(event.notes.at(-1)!.pitch)],
+      strokes: tremoloStrokes(first, event, ticksPerQuarter),
+      breath: event.notes.some((note) => note.articulations.includes('breath') || note.articulations.includes('caesura')),
+    };
+  });
+  fixedOf.set(line, { part, clock, fixed });
+  return fixed;
+}
+
+export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: number, marking: Marking): Atom[] {
+  const links = slurLinks(part, line, marking);
+  const fixed = fixedEvents(part, line, clock, ticksPerQuarter);
+  const wished = wishesFor(marking);
   const atoms: Atom[] = [];
   let lastEndS: number | null = null;
   let breath = 0;
   line.events.forEach((event, i) => {
-    if (pizzicato(event.onset) || event.notes.every((note) => note.leftPlucked)) return;
-    const barIndex = barIndexAt(part.bars, event.onset);
+    const known = fixed[i];
+    if (!known) return;
+    const { barIndex, level, steps, hairpin, barSeconds, notes, pitches, strokes } = known;
     const bar = part.bars[barIndex]!;
     const wishes = wished(event.ids, barIndex);
-    const uneven = (tick: number) => stretched(tick, bar, ticksPerQuarter, wishes.unequal);
-    const onsetS = clock.secondsAt(uneven(event.onset));
-    const endS = Math.max(clock.secondsAt(uneven(event.end)), onsetS + (event.grace ? 0.08 : 0.01));
-    const first = event.notes[0]!;
-    const signs = signsOf(event, spiccato(event.onset), stressed.has(event.onset), wishes);
+    const uneven = (tick: number) => clock.secondsAt(stretched(tick, bar, ticksPerQuarter, wishes.unequal));
+    const onsetS = wishes.unequal ? uneven(event.onset) : known.onsetS;
+    const endS = Math.max(wishes.unequal ? uneven(event.end) : known.endS, onsetS + (event.grace ? 0.08 : 0.01));
+    const signs = signsOf(event, known.spiccato, known.stressed, wishes);
+    const marks = event.ids.map((id) => marksOf(marking, id));
+    const asks = (kind: 'retake' | 'hook') => marks.some((mark) => mark?.[kind]?.value === 'yes');
     const silenceS = lastEndS === null ? Infinity : Math.max(0, onsetS - lastEndS + breath);
     const before = line.events[i - 1];
     const followsGrace = before?.grace === true && before.onset === event.onset;
     const previous = atoms.at(-1);
     const linked = ((links[i] ?? false) || followsGrace) && previous?.event === i - 1 && silenceS < 0.2;
-    const { late, ...place } = placeInBar(event, bar, ticksPerQuarter);
+    const { late, ...place } = known.place;
     const atom: Atom = {
       event: i,
       ids: event.ids,
@@ -137,24 +200,21 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
       linked,
       phrase: false,
       ...signs,
-      level: levelNear(loudness.stepsAt(event.onset)),
-      steps: loudness.stepsAt(event.onset),
-      hairpin: loudness.hairpinAt(event.onset),
+      level,
+      steps,
+      hairpin,
       ...place,
-      barSeconds: clock.secondsAt(bar.onset + bar.ticks) - clock.secondsAt(bar.onset),
+      barSeconds,
       last: false,
       upbeat: silenceS >= LONG_SILENCE_S / 4 && !place.onBar && (bar.pickup || late),
-      notes: soundingNotes(event),
-      pitches: [midiOf(first.pitch), midiOf(event.notes.at(-1)!.pitch)],
-      strokes: tremoloStrokes(first, event, ticksPerQuarter),
+      notes,
+      pitches,
+      strokes,
       wish: wishOf(wishes),
       lock: event.notes.map((note) => bowInForce(note, marking)).find((bow) => bow !== null) ?? null,
-      mustRetake: event.ids.some((id) => markAt(marking, id, 'retake')?.value === 'yes'),
-      mustHook:
-        atoms.length > 0 &&
-        event.ids.some((id) => markAt(marking, id, 'hook')?.value === 'yes') &&
-        !event.ids.some((id) => markAt(marking, id, 'retake')?.value === 'yes'),
-      hookAsked: event.ids.some((id) => markAt(marking, id, 'hook')?.value === 'yes'),
+      mustRetake: asks('retake'),
+      mustHook: atoms.length > 0 && asks('hook') && !asks('retake'),
+      hookAsked: asks('hook'),
       held: false,
       alike: null,
       jumpsTo: null,
@@ -164,7 +224,7 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
     if (followsGrace && linked && previous && before.grace) takeOver(previous, atom);
     atoms.push(atom);
     lastEndS = endS;
-    breath = event.notes.some((note) => note.articulations.includes('breath') || note.articulations.includes('caesura')) ? BREATH_S : 0;
+    breath = known.breath ? BREATH_S : 0;
     if (breath) atom.seconds = Math.max(atom.seconds / 2, atom.seconds - BREATH_S);
   });
   atoms.forEach((atom, i) => {
@@ -242,6 +302,7 @@ function tremoloStrokes(note: Note, event: LineEvent, ticksPerQuarter: number): 
 }
 
 function wishOf(wished: Wished): AtomWish | null {
+  if (Object.keys(wished).length === 0) return null;
   const amount = wished['bow-amount'];
   const wish: AtomWish = {
     zone: (wished['bow-zone'] as BowZone | undefined) ?? null,

@@ -164,15 +164,16 @@ describe('wishes', () => {
 
 describe('strokes from the signs', () => {
   test('a measured tremolo is counted, an unmeasured one is not; both go on from where they end', () => {
-    const asked = request('A4/2 B4/2 | C5/4', { tempo: 60 });
-    asked.part.notes[0]!.tremolo = 1;
-    asked.part.notes[0]!.length = { type: 'half', dots: 0, actual: 1, normal: 1 };
-    const [first, second] = best(asked).strokes;
+    const beamed = (tremolo: number) => {
+      const asked = request('A4/2 B4/2 | C5/4', { tempo: 60 });
+      Object.assign(asked.part.notes[0]!, { tremolo, length: { type: 'half', dots: 0, actual: 1, normal: 1 } });
+      return asked;
+    };
+    const [first, second] = best(beamed(1)).strokes;
     expect(first).toMatchObject({ strokes: 4, seconds: 0.5, kind: 'tremolo' });
     expect(first!.endDirection).not.toBe(first!.direction);
     expect(second!.from).toBeCloseTo(first!.endsAt, 9);
-    asked.part.notes[0]!.tremolo = 3;
-    expect(best(asked).strokes[0]!.strokes).toBe(0);
+    expect(best(beamed(3)).strokes[0]!.strokes).toBe(0);
   });
   test('a crescendo over separate notes takes more bow on each', () => {
     const asked = request('A4 B4 C5 D5 | E5/4', { dynamic: 'p' });

@@ -38,7 +38,8 @@ export interface Crossing {
   /** More than to the neighbour. */
   leap: boolean;
   inSlur: boolean;
-  /** Seconds from the beginning of the note before. */
+  /** When, in seconds; and seconds from the beginning of the note before. */
+  atS: number;
   seconds: number;
   /** Where on the bow it happens, and how far the hand travels for it. */
   place: number;
@@ -90,6 +91,7 @@ export function crossingsOf(
         to: level,
         leap: strings > 1.5,
         inSlur,
+        atS: secondsAt(event.onset),
         seconds: secondsAt(event.onset) - secondsAt(before.event.onset),
         place,
         handCm: handTravelCm(place, strings, instrument),
@@ -108,17 +110,12 @@ function placeWithin(stroke: Stroke, tick: number, secondsAt: (tick: number) => 
 /** Crossings in a row that make a rate, so that one quick pair is no finding. */
 export const RATE_CROSSINGS = 4;
 
-/** Crossings per second from the n-th on: of four in a row, the slowest; 0 where they do not follow each other. */
-export function crossingRate(crossings: readonly Crossing[], from: number): number {
+/** Crossings per second from the n-th on: of four in a row, the slowest, so that notes which stay on their string count; 0 at the end. */
+export function crossingRate(crossings: readonly Pick<Crossing, 'atS'>[], from: number): number {
   const row = crossings.slice(from, from + RATE_CROSSINGS);
   if (row.length < RATE_CROSSINGS) return 0;
   let longest = 0;
-  for (let i = 1; i < row.length; i++) {
-    const gap = row[i]!.seconds;
-    // A note that stays on its string in between breaks the row.
-    if (row[i]!.from !== row[i - 1]!.to) return 0;
-    longest = Math.max(longest, gap);
-  }
+  for (let i = 1; i < row.length; i++) longest = Math.max(longest, row[i]!.atS - row[i - 1]!.atS);
   return longest > 0 ? 1 / longest : 0;
 }
 

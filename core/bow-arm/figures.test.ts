@@ -84,6 +84,12 @@ describe('crossings', () => {
     expect(numbers).toMatchObject({ crossings: 8, leaps: 3, inSlurs: 1 });
     expect(numbers.quickestPerS).toBeCloseTo(4, 6);
     expect(crossingRate(crossings, 7)).toBe(0);
+    // Two notes on each string: half as many crossings, though each of them is as quick as before.
+    const two = planned('D4/0.25 E4/0.25 A4/0.25 B4/0.25 D4/0.25 E4/0.25 A4/0.25 B4/0.25 D4/0.25 E4/0.25 A4/0.25 B4/0.25 D4/1', { tempo: 60 }, (id) =>
+      stringOf(id),
+    );
+    const slower = crossingsOf(two.strokes, two.line, stringOf, two.secondsAt, 'violin');
+    expect(crossingNumbers(slower, two.strokes, 'violin').quickestPerS).toBeCloseTo(2, 6);
     expect(crossings.find((crossing) => crossing.inSlur)).toMatchObject({ from: 4, to: 1, leap: true });
   });
   test('quick crossings turn the bow so that it goes round outside', () => {

@@ -14,6 +14,9 @@ const CORRIDORS = [
   { steps: 3, width: 0.004 },
 ] as const;
 
+/** One place only. */
+const HELD = { steps: 0, width: 0 };
+
 const LEAST = 0.005;
 
 type Places = ReadonlyArray<{ from: number; to: number }>;
@@ -39,15 +42,43 @@ export class Refinements {
 
 const MOST_CHARACTERS = 8_000_000;
 
+/** Strokes that are settled together, and those after them that are looked at with them (judgement). */
+const TOGETHER = 24;
+const AHEAD = 8;
+
 export function refined(strokes: readonly PlannedSpan[], atoms: readonly Atom[], hairCm: number, costs: BowCosts, known = new Refinements()): PlannedSpan[] {
   const settings = JSON.stringify([hairCm, costs]);
-  return stretches(strokes, atoms).flatMap((stretch) => {
-    const key =
-      settings +
-      JSON.stringify(stretch.map(({ span: { from, to: _, ...span }, ...stroke }) => [span, stroke, stroke.start === 'retake' && timeBefore(atoms, from)]));
-    const places = known.find(key, () => CORRIDORS.reduce<PlannedSpan[]>((row, corridor) => followed(row, atoms, hairCm, costs, corridor), stretch));
-    return stretch.map((stroke, i) => ({ ...stroke, from: places[i]!.from, to: places[i]!.to }));
-  });
+  const keys = strokes.map((stroke) => strokeKey(stroke, atoms));
+  const result: PlannedSpan[] = [];
+  for (const { first, end } of stretches(strokes, atoms)) {
+    for (let from = first; from < end; from += TOGETHER) {
+      const until = Math.min(end, from + TOGETHER + AHEAD);
+      // The stroke before is settled already: from it this one begins, and is heard against it.
+      const held = from > first ? result.at(-1)! : null;
+      const window = held ? [held, ...strokes.slice(from, until)] : strokes.slice(from, until);
+      const key = `${settings}${held ? `${keys[from - 1]} ${held.from} ${held.to}` : ''}|${keys.slice(from, until).join('|')}`;
+      const places = known.find(key, () =>
+        CORRIDORS.reduce<PlannedSpan[]>((row, corridor) => followed(row, held !== null, atoms, hairCm, costs, corridor), window),
+      );
+      const skipped = held ? 1 : 0;
+      for (let k = from; k < Math.min(end, from + TOGETHER); k++) {
+        const place = places[k - from + skipped]!;
+        result.push({ ...strokes[k]!, from: place.from, to: place.to });
+      }
+    }
+  }
+  return result;
+}
+
+const spanKeys = new WeakMap<PlannedSpan['span'], string>();
+
+function strokeKey({ span, from, to, start, back }: PlannedSpan, atoms: readonly Atom[]): string {
+  let key = spanKeys.get(span);
+  if (key === undefined) {
+    const { from: _from, to: _to, ...said } = span;
+    spanKeys.set(span, (key = JSON.stringify(said)));
+  }
+  return `${key} ${from} ${to} ${start} ${back}${start === 'retake' ? JSON.stringify(timeBefore(atoms, span.from)) : ''}`;
 }
 
 /** What the price of a retake depends on besides its distance. */
@@ -60,24 +91,32 @@ const timeBefore = (atoms: readonly Atom[], at: number) => [
 ];
 
 /** Where the bow is set anew in a rest nothing depends on the places before it, as long as there is time. */
-function stretches(strokes: readonly PlannedSpan[], atoms: readonly Atom[]): PlannedSpan[][] {
-  const result: PlannedSpan[][] = [];
-  for (const stroke of strokes) {
+function stretches(strokes: readonly PlannedSpan[], atoms: readonly Atom[]): Array<{ first: number; end: number }> {
+  const result: Array<{ first: number; end: number }> = [];
+  strokes.forEach((stroke, k) => {
     const free = stroke.start === 'retake' && atoms[stroke.span.from]!.silenceS >= WHOLE_BOW_BACK_S;
-    if (free || result.length === 0) result.push([stroke]);
-    else result.at(-1)!.push(stroke);
-  }
+    const last = result.at(-1);
+    if (free || !last) result.push({ first: k, end: k + 1 });
+    else last.end = k + 1;
+  });
   return result;
 }
 
 const WHOLE_BOW_BACK_S = retakeSeconds(1);
 
 /** Where a place comes to lie at the edge of its corridor, the corridor moves with it. */
-function followed(row: PlannedSpan[], atoms: readonly Atom[], hairCm: number, costs: BowCosts, corridor: (typeof CORRIDORS)[number]): PlannedSpan[] {
+function followed(
+  row: PlannedSpan[],
+  firstHeld: boolean,
+  atoms: readonly Atom[],
+  hairCm: number,
+  costs: BowCosts,
+  corridor: (typeof CORRIDORS)[number],
+): PlannedSpan[] {
   const edge = corridor.steps * corridor.width - 1e-9;
   let before = row;
   for (let times = 0; times < MOST_MOVES; times++) {
-    const after = settled(before, atoms, hairCm, costs, corridor);
+    const after = settled(before, firstHeld, atoms, hairCm, costs, corridor);
     const atEdge = after.some(({ from, to }, i) => Math.abs(from - before[i]!.from) >= edge || Math.abs(to - before[i]!.to) >= edge);
     before = after;
     if (!atEdge) break;
@@ -101,6 +140,7 @@ interface Column {
 
 function settled(
   strokes: readonly PlannedSpan[],
+  firstHeld: boolean,
   atoms: readonly Atom[],
   hairCm: number,
   costs: BowCosts,
@@ -111,7 +151,7 @@ function settled(
   strokes.forEach((stroke, k) => {
     const before = strokes[k - 1];
     const last = columns[k - 1];
-    const column = openColumn(stroke, before, last, hairCm, costs, corridor);
+    const column = openColumn(stroke, before, last, hairCm, costs, k === 0 && firstHeld ? HELD : corridor);
     if (before && last) follow(column, stroke, last, before, atoms, costs, weight);
     columns.push(column);
   });
@@ -181,7 +221,7 @@ function openColumn(
   last: Column | undefined,
   hairCm: number,
   costs: BowCosts,
-  { steps, width }: (typeof CORRIDORS)[number],
+  { steps, width }: { steps: number; width: number },
 ): Column {
   const around = (place: number): Float64Array => {
     const places = new Float64Array(2 * steps + 1);

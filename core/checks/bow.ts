@@ -44,6 +44,7 @@ interface Trouble {
   from: Thresholds;
   numbers: Finding['numbers'];
   text: string;
+  hearIt?: string;
   remedies: Remedy[];
 }
 
@@ -52,18 +53,26 @@ const TOLD: Thresholds = [1, 2, 3];
 const CERTAIN: Thresholds = [0, 0, 1];
 const RATE_FROM: Thresholds = [1, 1.3, 1.7];
 
-export function bowFindings(bowing: Bowing, context: BowContext): { findings: Finding[]; limits: TempoLimit[] } {
+/**
+ * @param near only strokes within these bars are looked at, where just the neighbourhood of a spot is asked for; figures, rows and
+ * limits are found from what lies there
+ */
+export function bowFindings(
+  bowing: Bowing,
+  context: BowContext,
+  near: { barIndex: number; bars: number } | null = null,
+): { findings: Finding[]; limits: TempoLimit[] } {
   const { player, part, clock } = context;
   const findings: Finding[] = [];
   const hairCm = HAIR_CM[player.instrument.kind];
   const question: TempoQuestion = { tempo: clock.tempo, hairCm, strokesPerS: STROKES_PER_S[player.level], secondsAt: (tick) => clock.secondsAt(tick) };
   const tell = (trouble: Trouble | null, noteIds: readonly string[]) => {
     if (!trouble) return;
-    const { kind, load, from, numbers, text, remedies } = trouble;
+    const { kind, load, from, numbers, text, hearIt = null, remedies } = trouble;
     const note = noteById(part, trouble.noteId ?? noteIds[0]!)!;
     const severity = severityOf(load, from);
     if (severity && context.isNew(note.id))
-      findings.push({ id: `${kind} ${note.id}`, kind, ...context.place(note), noteIds: [...noteIds], severity, numbers, text, hearIt: null, remedies });
+      findings.push({ id: `${kind} ${note.id}`, kind, ...context.place(note), noteIds: [...noteIds], severity, numbers, text, hearIt, remedies });
   };
   const strokeKinds = [runsOut, retakeLate, levelOutOfReach];
   const drifts = driftsOf(bowing.strokes, hairCm);
@@ -71,6 +80,7 @@ export function bowFindings(bowing: Bowing, context: BowContext): { findings: Fi
   const told = new Set<Drift>();
   let quickUntil = -1;
   bowing.strokes.forEach((stroke, i) => {
+    if (near && Math.abs(stroke.barIndex - near.barIndex) > near.bars) return;
     const before = bowing.strokes[i - 1];
     const drift = drifts.find(({ at, strokes, times }) => i >= at && i < at + strokes * times);
     const races = drift && told.has(drift) ? null : racesBack(stroke, before, hairCm, drift);
@@ -98,6 +108,9 @@ export function bowFindings(bowing: Bowing, context: BowContext): { findings: Fi
   return { findings, limits };
 }
 
+/** A tempo at which it is over, with the plan held as it is. */
+const atTempo = (now: number, then: number) => ({ before: Math.round(now), after: then, tempo: then });
+
 type StrokeKind = (stroke: Stroke, before: Stroke | undefined, question: TempoQuestion) => Trouble | null;
 
 const runsOut: StrokeKind = (stroke, _before, { tempo, hairCm }) => {
@@ -113,7 +126,7 @@ const runsOut: StrokeKind = (stroke, _before, { tempo, hairCm }) => {
     text: words.runsOutText(neededCm, hairCm, stroke.slowest, stroke.seconds),
     remedies: [
       { text: `Split it in ${bows === 2 ? 'two' : bows} bows.`, before: Math.round(neededCm), after: Math.round(neededCm / bows) },
-      { text: `One bow lasts from quarter = ${Math.ceil(tempo * load)} on.`, before: Math.round(tempo), after: Math.ceil(tempo * load) },
+      { text: `One bow lasts from quarter = ${Math.ceil(tempo * load)} on.`, ...atTempo(tempo, Math.ceil(tempo * load)) },
     ],
   };
 };
@@ -139,11 +152,14 @@ function twice(stroke: Stroke, before: Stroke | undefined, { part, marking }: Bo
   };
 }
 
+/** Share of the bow before that a stroke takes back at least, to be a way back (judgement). */
+const BROUGHT_BACK = 0.5;
+
 /** An uneven pair, there and back; with what it comes to in the steady state, where both strokes have one length. */
 const racesBack = (stroke: Stroke, before: Stroke | undefined, hairCm: number, drift: Drift | undefined): Trouble | null => {
   if (!before || stroke.retake || stroke.direction === before.endDirection || stroke.seconds >= before.seconds) return null;
-  // Where the bow runs out there is nothing to bring back with less of it.
-  if (bowLoad(before, hairCm) >= 1) return null;
+  // Where the bow runs out there is nothing to bring back with less of it; and a little stroke after a long one brings nothing back.
+  if (bowLoad(before, hairCm) >= 1 || stroke.cm < before.cm * BROUGHT_BACK) return null;
   const pair = unevenPair(before.seconds, stroke.seconds, before.preferredCm, stroke.preferredCm);
   // What the dynamics ask for is wanted; what the strokes' own speeds would give is not heard as such.
   const surplus = stroke.stepDb - speedStepDb(before.slowest, stroke.slowest);
@@ -160,6 +176,7 @@ const racesBack = (stroke: Stroke, before: Stroke | undefined, hairCm: number, d
       beforeCmPerS: round(before.cmPerS),
       cmPerS: round(stroke.cmPerS),
       stepDb: step,
+      surplusDb: round(surplus),
       steadySpeedRatio: round(pair.speedRatio),
       steadyStepDb: round(pair.stepDb),
       ...(drift?.figuresUntilEnd ? { figuresUntilTheBowEnds: drift.figuresUntilEnd } : {}),
@@ -191,7 +208,7 @@ const retakeLate: StrokeKind = (stroke, _before, { tempo }) => {
     from: BOW_LOAD_FROM,
     numbers: { neededS: round(needed), freeS: round(free) },
     text: words.retakeText(needed, free),
-    remedies: [{ text: `In time at quarter = ${Math.floor(tempo / load)} or slower.`, before: Math.round(tempo), after: Math.floor(tempo / load) }],
+    remedies: [{ text: `In time at quarter = ${Math.floor(tempo / load)} or slower.`, ...atTempo(tempo, Math.floor(tempo / load)) }],
   };
 };
 
@@ -203,7 +220,7 @@ const levelOutOfReach: StrokeKind = (stroke, _before, { hairCm }) => {
     kind: 'level out of reach',
     load: Math.abs(missingDb),
     from: MISSING_DB_FROM,
-    numbers: { level: stroke.level, cmPerS: round(stroke.cmPerS), contact: round(contact), missingDb: round(missingDb) },
+    numbers: { level: stroke.level, cm: round(stroke.cm), cmPerS: round(stroke.cmPerS), contact: round(contact), missingDb: round(missingDb) },
     text: words.missingText(stroke.level, missingDb, stroke.cmPerS, contact),
     remedies: [
       {
@@ -258,7 +275,7 @@ function tooQuick(strokes: readonly Stroke[], i: number, question: TempoQuestion
     from: RATE_FROM,
     numbers: { strokesPerS: round(rate), playerStrokesPerS: most, bounced: bounced ? 'yes' : 'no' },
     text: words.quickText(rate, most),
-    remedies: [{ text: `Slur two and two, or quarter = ${slower}.`, before: round(rate), after: round(rate / 2) }],
+    remedies: [{ text: `Comes off at quarter = ${slower} or slower.`, ...atTempo(question.tempo, slower) }],
   };
 }
 
@@ -283,8 +300,10 @@ function crossingTroubles(bowing: Bowing, context: BowContext): { troubles: Trou
         numbers: { crossingsPerS: round(perS), playerCrossingsPerS: most, handTravelCm: round(crossing.handCm) },
         text: words.crossingText(perS, most, easiestPlace(perS).words),
         remedies: [
-          { text: `Comes off at quarter = ${Math.floor((clock.tempo * most) / perS)}; first on the open strings alone.`, before: round(perS), after: most },
-          { text: 'Another fingering on one string, or a double stop held through it.', before: round(perS), after: null },
+          {
+            text: `Comes off at quarter = ${Math.floor((clock.tempo * most) / perS)}; first on the open strings alone.`,
+            ...atTempo(clock.tempo, Math.floor((clock.tempo * most) / perS)),
+          },
         ],
       });
     }
@@ -317,6 +336,7 @@ function unlikeTroubles({ unlike }: Bowing, { part }: BowContext): Trouble[] {
         from: TOLD,
         numbers: { bars: here, like: there },
         text: words.unlikeText(`${toBar > fromBar ? 'bars' : 'bar'} ${here}`, `${toBar > fromBar ? 'bars' : 'bar'} ${there}`, why),
+        hearIt: `Play ${here} and ${there} one after the other: do the accents fall alike?`,
         remedies: [{ text: 'Mark the first bow of both alike, or leave it and listen that the accents fall alike.', before: null, after: null }],
       },
     ];
@@ -365,7 +385,13 @@ function plucking({ part, line, clock }: BowContext): Trouble[] {
         from: PLUCK_LOAD_FROM,
         numbers: { seconds: round(gap), neededS: PIZZICATO_CHANGE_S },
         text: words.pizzicatoText(gap, PIZZICATO_CHANGE_S, way),
-        remedies: [{ text: 'Shorten the last note before it, end up-bow at the frog, or pluck with the left hand.', before: null, after: null }],
+        remedies: [
+          {
+            text: `In time at quarter = ${Math.floor((clock.tempo * gap) / PIZZICATO_CHANGE_S)} or slower.`,
+            ...atTempo(clock.tempo, Math.floor((clock.tempo * gap) / PIZZICATO_CHANGE_S)),
+          },
+          { text: 'Shorten the last note before it, end up-bow at the frog, or pluck with the left hand.', before: null, after: null },
+        ],
       },
     ];
   });

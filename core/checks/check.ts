@@ -10,8 +10,8 @@ import { beatOf, type Note, type Part, type Score } from '../score/score';
 import { clockFor, type Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
-import { newFingeringMemory, planFingering, type Fingering, type FingeringMemory, type Unplayable } from '../left-hand/fingering';
-import { newBowMemory, planBowing, type BowMemory } from '../bow-arm/bowing';
+import { forkedFingering, newFingeringMemory, planFingering, type Fingering, type FingeringMemory, type Unplayable } from '../left-hand/fingering';
+import { forkedMemory, newBowMemory, planBowing, type BowMemory } from '../bow-arm/bowing';
 import type { LeftHandCosts } from '../left-hand/costs';
 import type { HandPreferences } from '../left-hand/preferences';
 import { stringsOf } from '../left-hand/strings';
@@ -39,10 +39,17 @@ export interface CheckRequest {
   costs?: { hand?: LeftHandCosts; bow?: Partial<BowCosts> } | undefined;
   /** Cents off that are minded; by the level otherwise. */
   toleranceCents?: number | undefined;
+  /** The part with the edits of another marking in force; without it no edits are tried as remedies. */
+  edited?: ((marking: Marking) => Part) | undefined;
   /** Which line of a divided part the bow plan is for; the first otherwise. */
   line?: number;
   /** Kept from one check of the part to the next, one for each line. */
-  memories?: Array<{ hand: FingeringMemory; bow: BowMemory }>;
+  memories?: CheckMemory[];
+}
+
+export interface CheckMemory {
+  hand: FingeringMemory;
+  bow: BowMemory;
 }
 
 export interface PassageTempo {
@@ -89,7 +96,7 @@ export function check(request: CheckRequest): Report {
   for (const [index, line] of lines.entries()) {
     const isNew = (noteId: string) => !seen.has(noteId);
     const shared = { score, part, line, player, clock, marking, preferences };
-    const memory = (memories[index] ??= { hand: newFingeringMemory(), bow: newBowMemory() });
+    const memory = (memories[index] ??= memoryAfter(memories[index - 1]));
     const hand = planFingering({ ...shared, costs: request.costs?.hand, alternatives: 1 }, memory.hand);
     const best = hand.alternatives[0] ?? null;
     const stringOf = stringsOf(best);
@@ -131,6 +138,10 @@ export function check(request: CheckRequest): Report {
   };
 }
 
+/** What is kept for a line at first: the line before has most of its notes. */
+const memoryAfter = (before: CheckMemory | undefined): CheckMemory =>
+  before ? { hand: forkedFingering(before.hand), bow: forkedMemory(before.bow) } : { hand: newFingeringMemory(), bow: newBowMemory() };
+
 /** What the findings of one line need to know. */
 export interface LineContext {
   score: Pick<Score, 'ticksPerQuarter'>;
@@ -153,7 +164,7 @@ export function placeOf(part: Part, note: Note, ticksPerQuarter: number): { bar:
 
 const namesOf = (notes: readonly Note[]): string => notes.map((note) => pitchName(note.pitch)).join(' and ');
 
-function unplayableFinding({ event, reason, held }: Unplayable, { place, player }: LineContext): Finding {
+export function unplayableFinding({ event, reason, held }: Unplayable, { place, player }: LineContext): Finding {
   const contradiction = reason === 'the marks contradict';
   const pitches = namesOf(event.notes);
   return {

@@ -132,7 +132,7 @@ describe('findings', () => {
     const at = (tempo: number) => report('violin', music, { tempo, marking: Object.fromEntries(open) });
     const finding = at(132).findings.find((each) => each.kind === 'string change too quick')!;
     expect(finding.numbers).toMatchObject({ crossingsPerS: 8.8, playerCrossingsPerS: 7 });
-    expect(finding.remedies[0]).toMatchObject({ before: 8.8, after: 7 });
+    expect(finding.remedies[0]).toMatchObject({ before: 132, after: 105, tempo: 105 });
     expect(at(132).tempo).toMatchObject({ ceiling: 105, limitedBy: { kind: 'string change too quick' } });
     expect(at(105).findings.some((each) => each.kind === 'string change too quick')).toBe(false);
     expect(at(106).findings.some((each) => each.kind === 'string change too quick')).toBe(true);
@@ -181,7 +181,7 @@ describe('findings', () => {
     const forHand = (size: 'small' | 'medium' | 'large') => report('cello', seventh, { marking, player: { hand: handOf(size) } }).findings;
     const reach = forHand('medium').find((finding) => finding.kind === 'reach')!;
     expect(reach.numbers).toMatchObject({ mm: 127.18, comfortableMm: 110, limitMm: 135 });
-    expect(reach.remedies[0]!.text).toContain('No pain');
+    expect(reach.text).toContain('No pain');
     expect(forHand('large').every((finding) => finding.severity < reach.severity)).toBe(true);
     const small = forHand('small');
     expect(small[0]).toMatchObject({ kind: 'contradiction' });

@@ -6,7 +6,7 @@ import { slurLinks } from '../marking/links';
 import { stringName } from '../instruments/instrument';
 import { stopMm } from '../instruments/geometry';
 import { spreadMm } from '../instruments/player';
-import type { FingeredNote, Fingering } from '../left-hand/fingering';
+import { guideNoteName, type FingeredNote, type Fingering } from '../left-hand/fingering';
 import { DEFAULT_COSTS } from '../left-hand/costs';
 import { gapSeconds } from '../left-hand/transition';
 import { isShift, type Shift } from '../left-hand/shift';
@@ -29,7 +29,7 @@ import {
   SLOWEST_TEMPO,
   FASTEST_TEMPO,
 } from './tables';
-import { audibleShiftText, colourText, hearText, outOfTuneText, REACH_CAUTION, reachText, shiftText } from './words';
+import { audibleShiftText, colourText, hearText, outOfTuneText, hearColourText, hearShiftText, REACH_CAUTION, reachText, shiftText } from './words';
 
 interface Found {
   findings: Finding[];
@@ -97,18 +97,15 @@ function shiftFinding(fingered: FingeredNote, shift: Shift, context: LineContext
     },
     text: shiftText(shift, load),
     hearIt: null,
-    remedies:
-      limit === null || limit <= SLOWEST_TEMPO
-        ? []
-        : [
-            {
-              text: `In time at quarter = ${Math.floor(limit)} or slower.`,
-              before: Math.round(clock.tempo),
-              after: Math.floor(limit),
-              tempo: Math.floor(limit),
-            },
-          ],
+    remedies: slowerBy(limit, clock.tempo),
   });
+}
+
+/** A tempo at which it is over, with the fingers held as they are; none where no tempo helps. */
+function slowerBy(limit: number | null, tempo: number): Finding['remedies'] {
+  if (limit === null || limit <= SLOWEST_TEMPO || limit >= tempo) return [];
+  const after = Math.floor(limit);
+  return [{ text: `In time at quarter = ${after} or slower.`, before: Math.round(tempo), after, tempo: after }];
 }
 
 function reachFinding(from: FingeredNote, to: FingeredNote, context: LineContext, found: Found): void {
@@ -134,11 +131,11 @@ function reachFinding(from: FingeredNote, to: FingeredNote, context: LineContext
     noteIds: [from.id, to.id],
     severity,
     numbers: { mm: round(mm), comfortableMm: round(spread.comfortable), limitMm: round(spread.limit), hand: player.hand.name },
-    text: reachText(mm, spread.comfortable, spread.limit, a.finger, b.finger),
+    text: `${reachText(mm, spread.comfortable, spread.limit, a.finger, b.finger)} ${REACH_CAUTION}`,
     hearIt: null,
     remedies: [
       {
-        text: `Take another fingering, or release the ${together ? 'lower' : 'first'} finger. ${REACH_CAUTION}`,
+        text: `Take another fingering, or release the ${together ? 'lower' : 'first'} finger.`,
         before: round(mm),
         after: round(spread.comfortable),
       },
@@ -167,7 +164,7 @@ function slurFindings(from: FingeredNote, to: FingeredNote, context: LineContext
       severity: 1,
       numbers: { from: a, to: b, halfSteps, seconds: round(lasts(note)) },
       text: colourText(a, b, halfSteps),
-      hearIt: null,
+      hearIt: hearColourText(a),
       remedies: [],
     });
   }
@@ -183,18 +180,23 @@ function slurFindings(from: FingeredNote, to: FingeredNote, context: LineContext
     severity: severity > 1 ? 2 : 1,
     numbers: { mm: round(to.shift.mm), seconds: round(slideS), shareOfString: round(to.shift.mm / lengthMm) },
     text: audibleShiftText(to.shift.mm, slideS),
-    hearIt: null,
+    hearIt: hearShiftText(guideNoteName(to.shift, player.instrument, part.bars[note.barIndex]!.fifths)),
     remedies: [],
   });
 }
 
+const TRITONE = 6;
 const DISSONANT: ReadonlySet<number> = new Set([1, 2, 6, 10, 11]);
 
 /** What else makes a note hard to place: what it is held with, how far it is stretched, where its finger was. */
-function strainsAt(notes: readonly FingeredNote[], i: number, { part, player }: LineContext): Pick<ToneSurroundings, 'stretch' | 'dissonant' | 'frameChanged'> {
+function strainsAt(
+  notes: readonly FingeredNote[],
+  i: number,
+  { part, player }: LineContext,
+): Pick<ToneSurroundings, 'stretch' | 'dissonant' | 'frameChanged' | 'closeFingers'> {
   const own = notes[i]!;
   const pitch = midiOf(noteById(part, own.id)!.pitch);
-  let [stretch, dissonant, frameChanged] = [0, false, false];
+  let [stretch, dissonant, frameChanged, closeFingers] = [0, false, false, false];
   for (let k = i - 1; k >= 0 && own.event - notes[k]!.event <= FRAME_NOTES; k--) {
     const other = notes[k]!;
     if (other.place.finger === 0) continue;
@@ -203,13 +205,20 @@ function strainsAt(notes: readonly FingeredNote[], i: number, { part, player }: 
     if (apart === 0 && DISSONANT.has(Math.abs(midiOf(noteById(part, other.id)!.pitch) - pitch) % 12)) dissonant = true;
     if (apart > 0 && other.place.string === own.place.string && other.place.finger === own.place.finger && Math.abs(other.place.stop - own.place.stop) === 1)
       frameChanged = true;
+    const acrossStrings = apart > 0 && Math.abs(other.place.string - own.place.string) === 1;
+    if (acrossStrings && other.place.finger !== own.place.finger && Math.abs(midiOf(noteById(part, other.id)!.pitch) - pitch) === TRITONE) closeFingers = true;
     const spread = apart <= 1 && other.place.finger !== own.place.finger ? spreadMm(player.hand, other.place.finger, own.place.finger) : null;
     if (!spread) continue;
     const { lengthMm } = player.instrument;
     const mm = Math.abs(stopMm(lengthMm, other.place.stop) - stopMm(lengthMm, own.place.stop));
     stretch = Math.max(stretch, (mm - spread.comfortable) / Math.max(1, spread.limit - spread.comfortable));
   }
-  return { ...(stretch > 0 ? { stretch } : {}), ...(dissonant ? { dissonant } : {}), ...(frameChanged ? { frameChanged } : {}) };
+  return {
+    ...(stretch > 0 ? { stretch } : {}),
+    ...(dissonant ? { dissonant } : {}),
+    ...(frameChanged ? { frameChanged } : {}),
+    ...(closeFingers ? { closeFingers } : {}),
+  };
 }
 
 /** The same pitch within this many notes before is a comparison. */
@@ -227,7 +236,21 @@ function hearingOf(notes: readonly FingeredNote[], i: number, note: Note, { part
     const other = noteById(part, notes[k]!.id)!;
     if (midiOf(other.pitch) === midiOf(note.pitch) && other.barIndex < note.barIndex) earlier = { bar: place(other).bar, finger: notes[k]!.place.finger };
   }
-  return waysToHear({ pitch: note.pitch, place: own.place, instrument: player.instrument, fifths: part.bars[note.barIndex]!.fifths, neighbours, earlier });
+  const { fifths } = part.bars[note.barIndex]!;
+  return waysToHear({ pitch: note.pitch, place: own.place, instrument: player.instrument, fifths, neighbours, earlier, pattern: patternAt(notes, i) });
+}
+
+/** The finger before it under the same hand on the same string, and how far away it lies. */
+function patternAt(notes: readonly FingeredNote[], i: number): { finger: number; halfSteps: number } | null {
+  const own = notes[i]!;
+  for (let k = i - 1; k >= 0 && own.event - notes[k]!.event <= FRAME_NOTES; k--) {
+    const { place } = notes[k]!;
+    if (place.finger === 0) continue;
+    if (isShift(place, own.place)) return null;
+    const halfSteps = own.place.stop - place.stop;
+    if (place.string === own.place.string && place.finger !== own.place.finger && Math.abs(halfSteps) <= 2) return { finger: place.finger, halfSteps };
+  }
+  return null;
 }
 
 function intonationFinding(notes: readonly FingeredNote[], i: number, context: LineContext, found: Found): void {
@@ -249,8 +272,9 @@ function intonationFinding(notes: readonly FingeredNote[], i: number, context: L
   found.risks.push({ noteId: note.id, chance: error.chance, errorCents: error.errorCents, cause: error.main });
   const place = context.place(note);
   const { shift } = fingered;
+  let limit: number | null = null;
   if (shift) {
-    const limit = tempoWhere(
+    limit = tempoWhere(
       (factor) => expectedError({ ...fingered, shift: { ...shift, gapMs: gapAt(shift, factor) * 1000 } }, player, around)!.chance >= OUT_OF_TUNE_FROM[0],
       clock.tempo,
     );
@@ -277,7 +301,7 @@ function intonationFinding(notes: readonly FingeredNote[], i: number, context: L
     text: outOfTuneText(error.chance, error.toleranceCents, error.errorCents, error.main),
     hearIt: hear ? hearText(hear) : (ways[0]?.text ?? null),
     hear: ways,
-    remedies: [],
+    remedies: slowerBy(limit, clock.tempo),
   });
 }
 

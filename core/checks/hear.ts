@@ -4,7 +4,7 @@ import { harmonicTouches } from '../instruments/geometry';
 import { stringName, type Instrument } from '../instruments/instrument';
 import type { Place } from '../left-hand/places';
 import { twoReferences } from './target';
-import { doubleStopText, droneText, harmonicText, hearText, sameNoteText, twoReferencesText } from './words';
+import { doubleStopText, droneText, harmonicText, hearText, octaveLowerText, patternText, sameNoteText, twoReferencesText } from './words';
 
 export type Consonance = 'unison' | 'octave' | 'two octaves' | 'fifth' | 'fourth';
 
@@ -46,7 +46,7 @@ export function hearAgainst(pitch: Pitch, onString: number | null, instrument: I
   return { interval, string, stringName: name, rings };
 }
 
-export type HearKind = 'open string' | 'harmonic' | 'double stop' | 'same note before' | 'drone' | 'two references';
+export type HearKind = 'open string' | 'harmonic' | 'double stop' | 'finger pattern' | 'same note before' | 'octave lower' | 'drone' | 'two references';
 
 /** A way to hear whether a note is in tune. */
 export interface HearWay {
@@ -64,14 +64,19 @@ export interface HearQuestion {
   neighbours: ReadonlyArray<{ pitch: Pitch; string: number; when: 'before' | 'after' }>;
   /** The same pitch a little earlier. */
   earlier: { bar: string; finger: number } | null;
+  /** A finger that has just been down beside it on its string, at most a whole step away. */
+  pattern: { finger: number; halfSteps: number } | null;
 }
+
+/** From this stop on a note is found more surely when it was heard an octave lower first (judgement). */
+const HIGH_STOP = 10;
 
 /** Partials that are easily touched. */
 const HEARD_PARTIALS = 5;
 
 /** Every way that there is, the surest first. */
 export function waysToHear(question: HearQuestion): HearWay[] {
-  const { pitch, place, instrument, fifths, neighbours, earlier } = question;
+  const { pitch, place, instrument, fifths, neighbours, earlier, pattern } = question;
   const ways: HearWay[] = [];
   const open = hearAgainst(pitch, place.string, instrument);
   if (open) ways.push({ kind: 'open string', text: hearText(open) });
@@ -85,7 +90,9 @@ export function waysToHear(question: HearQuestion): HearWay[] {
   if (harmonic) ways.push({ kind: 'harmonic', text: harmonicText(stringName(instrument, harmonic.string), harmonic.touch, harmonic.octave) });
   const neighbour = neighbours.find(({ string }) => Math.abs(string - place.string) === 1);
   if (neighbour) ways.push({ kind: 'double stop', text: doubleStopText(pitchName(neighbour.pitch), neighbour.when) });
+  if (pattern) ways.push({ kind: 'finger pattern', text: patternText(place.finger, pattern.finger, pattern.halfSteps) });
   if (earlier) ways.push({ kind: 'same note before', text: sameNoteText(earlier.bar, earlier.finger, place.finger) });
+  if (place.stop >= HIGH_STOP) ways.push({ kind: 'octave lower', text: octaveLowerText(place.stop >= HIGH_STOP + 12 ? 2 : 1) });
   ways.push({ kind: 'drone', text: droneText(TONICS[fifths + 7] ?? 'C') });
   return ways;
 }

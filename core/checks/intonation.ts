@@ -8,7 +8,7 @@ import type { Player } from '../instruments/player';
 import type { FingeredNote } from '../left-hand/fingering';
 import { COLD_AFTER_S, PLACEMENT_FACTORS, PLACEMENT_MM, SHIFT_SPREAD_S, TOLERANCE_CENTS } from './tables';
 
-export type Cause = 'placement' | 'shift' | 'extension' | 'cold entry' | 'fourth finger' | 'stretch' | 'dissonant stop' | 'changed frame';
+export type Cause = 'placement' | 'shift' | 'extension' | 'cold entry' | 'fourth finger' | 'stretch' | 'dissonant stop' | 'changed frame' | 'diminished fifth';
 
 export interface ExpectedError {
   /** Standard deviation in cents. */
@@ -49,6 +49,8 @@ export interface ToneSurroundings {
   dissonant?: boolean;
   /** The same finger lay half a step away on this string a moment ago. */
   frameChanged?: boolean;
+  /** A diminished fifth from a note on the next string a moment ago: fingers that lie close across the strings. */
+  closeFingers?: boolean;
   /** Cents; by the level otherwise. */
   toleranceCents?: number;
 }
@@ -66,6 +68,7 @@ export function expectedError(note: FingeredNote, player: Player, around: ToneSu
   if (around.stretch) causes.stretch = base * PLACEMENT_FACTORS.stretch * Math.min(2, around.stretch);
   if (around.dissonant) causes['dissonant stop'] = base * PLACEMENT_FACTORS.dissonantStop;
   if (around.frameChanged) causes['changed frame'] = base * PLACEMENT_FACTORS.changedFrame;
+  if (around.closeFingers) causes['diminished fifth'] = base * PLACEMENT_FACTORS.diminishedFifth;
   const errorCents = Math.sqrt(Object.values(causes).reduce((sum, cents) => sum + cents * cents, 0));
   const main = (Object.entries(causes) as Array<[Cause, number]>).reduce((best, entry) => (entry[1] > best[1] ? entry : best))[0];
   const toleranceCents = around.toleranceCents ?? TOLERANCE_CENTS[player.level];

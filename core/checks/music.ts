@@ -9,7 +9,8 @@ import type { AidKind, ReadingAid } from '../reading/aid';
 import { readingAids } from '../reading/reading';
 import { markedDifferently, type MarkedDifferently } from './consistency';
 import type { Finding } from './finding';
-import { differentlyText } from './words';
+import { hearAgainst } from './hear';
+import { differentlyText, hearText } from './words';
 
 type Placed = (note: Note) => { bar: string; barIndex: number; beat: number };
 
@@ -18,9 +19,18 @@ const KIND_OF: Readonly<Partial<Record<AidKind, 'reading trap' | 'counting trap'
   'sign still holds': 'reading trap',
   'other octave': 'reading trap',
   'cross-relation': 'reading trap',
+  'new clef': 'reading trap',
   'held over': 'counting trap',
   entry: 'counting trap',
 };
+
+const COUNT_IN = 'Count the rest aloud, bar by bar (1 2 3, 2 2 3, 3 2 3 …), and sing the first note before it comes.';
+
+/** A misread note is heard against an open string, where one goes with it. */
+function readAloud(note: Note, { instrument }: Player): string {
+  const open = hearAgainst(note.pitch, null, instrument);
+  return `Name the notes aloud before playing them.${open ? ` ${hearText(open)}` : ''}`;
+}
 
 const aidsOf = new WeakMap<Part, { player: string; aids: ReadingAid[] }>();
 
@@ -48,7 +58,7 @@ export function readingFindings(part: Part, player: Player, marking: Marking, pl
         severity: 1,
         numbers: { kind, ...(count ? { count } : {}) },
         text,
-        hearIt: count ? `Count it aloud: ${count}` : null,
+        hearIt: count ? `Count it aloud: ${count}` : told === 'counting trap' ? COUNT_IN : readAloud(note, player),
         remedies: remedy ? [{ text: remedy.text, before: null, after: null, changes: change ? [change] : [] }] : [],
       },
     ];

@@ -131,6 +131,7 @@ const slower = (tempo: number, ceiling: number) => ({
   text: `In time at quarter = ${Math.floor(ceiling)} or slower.`,
   before: Math.round(tempo),
   after: Math.floor(ceiling),
+  tempo: Math.floor(ceiling),
 });
 
 const round = (value: number): number => Math.round(value * 100) / 100;

@@ -12,18 +12,22 @@ import { applyChanges, changeTo, type Change } from '../marking/change';
 import type { Mark, Marking } from '../marking/mark';
 import { handAdvice } from '../left-hand/advice';
 import { choicesForNote } from '../left-hand/choices';
-import { newFingeringMemory, planFingering, type Fingering, type FingeringMemory } from '../left-hand/fingering';
+import { forkedFingering, newFingeringMemory, planFingering, type Fingering, type FingeringMemory } from '../left-hand/fingering';
 import { stringsOf } from '../left-hand/strings';
 import { forkedMemory, newBowMemory, planBowing, type BowMemory } from '../bow-arm/bowing';
 import { choicesForBow } from '../bow-arm/choices';
+import type { Bowing } from '../bow-arm/describe';
+import { HAIR_CM } from '../bow-arm/tables';
 import { bowFindings } from './bow';
-import { placeOf, type CheckRequest, type LineContext } from './check';
+import { placeOf, unplayableFinding, type CheckRequest, type LineContext } from './check';
 import type { Finding, Remedy } from './finding';
 import { handFindings } from './hand';
-import { SHIFT_BITS_PER_S } from './tables';
+import { FASTEST_TEMPO, SHIFT_BITS_PER_S, SLOWEST_TEMPO } from './tables';
+import { isEdit, marksToTry, type Tryable } from './to-try';
 
 export interface TriedRemedy extends Remedy {
-  kind: 'fingering' | 'bowing' | 'earlier' | 'tempo' | 'marks';
+  /** `advice`: what is known to help, where nothing that can be tried does. */
+  kind: 'fingering' | 'bowing' | 'earlier' | 'edit' | 'tempo' | 'marks' | 'advice';
   /** The finding is gone, not only milder. */
   solved: boolean;
   /** Findings nearby that it brings, in a few words each. */
@@ -66,6 +70,18 @@ export function burden({ kind, numbers, severity }: Finding): number {
       return n('mm');
     case 'bow runs out':
       return n('neededCm') / n('hairCm');
+    case 'bow must race back':
+      return n('surplusDb');
+    case 'string change too quick':
+      return n('crossingsPerS') / n('playerCrossingsPerS');
+    case 'stroke too quick':
+      return n('strokesPerS') / n('playerStrokesPerS');
+    case 'trill too quick':
+      return n('notesPerS') / n('playerNotesPerS');
+    case 'retake late':
+      return n('neededS') / n('freeS');
+    case 'level out of reach':
+      return Math.abs(n('missingDb'));
     default:
       return severity;
   }
@@ -78,7 +94,15 @@ export function burdenInWords(finding: Finding): string {
     case 'out-of-tune risk':
       return `${Math.round(value * 100)} %`;
     case 'shift late':
+    case 'retake late':
       return `${value.toFixed(1)} × the time`;
+    case 'string change too quick':
+    case 'stroke too quick':
+    case 'trill too quick':
+      return `${value.toFixed(1)} × the speed`;
+    case 'bow must race back':
+    case 'level out of reach':
+      return `${value.toFixed(1)} dB`;
     case 'reach':
       return `${Math.round(value * 100)} % of the limit`;
     case 'audible shift':
@@ -120,7 +144,7 @@ export function remediesFor(
     if (made) found.push(made);
   };
   const ofHand = HAND_KINDS.includes(finding.kind) || BOTH_KINDS.includes(finding.kind);
-  if (ofHand && finding.kind !== 'unplayable') {
+  if (ofHand && finding.kind !== 'unplayable' && !isOfBow(finding)) {
     for (const target of handTargets(finding, note, line)) {
       for (const { place } of choicesForNote(shared, target, { ...memory.hand }).slice(0, TRIED_FINGERS)) {
         keep(
@@ -137,24 +161,27 @@ export function remediesFor(
         if (kind === 'move early' && take) keep('earlier', `${text.split(':')[0]}.`, fingerChanges(marking, take.noteId, take.finger, take.string));
     }
   }
-  if (BOW_KINDS.includes(finding.kind)) {
+  for (const { kind, text, changes } of marksToTry(finding, trial.tryable())) keep(kind, text, changes);
+  if (BOW_KINDS.includes(finding.kind) || isOfBow(finding)) {
     const first = finding.noteIds[0]!;
     const stringOf = stringsOf(trial.fingering());
     for (const { name, changes } of choicesForBow({ ...shared, stringOf }, first, forkedMemory(memory.bow)).slice(1, 1 + TRIED_BOWS))
       keep('bowing', `${name}.`, changes);
   }
   found.sort((a, b) => Number(b.solved) - Number(a.solved) || a.brings.length - b.brings.length || (a.after ?? 0) - (b.after ?? 0));
-  return [...unique(found), ...fixed(finding)];
+  const tried = unique(found);
+  return [...tried, ...fixed(finding, tried.length > 0)];
 }
 
-/** What the finding offers of itself: marks to copy or to take, a tempo. */
-function fixed({ remedies }: Finding): TriedRemedy[] {
-  return remedies.map((remedy) => ({
-    ...remedy,
-    kind: remedy.tempo ? 'tempo' : 'marks',
-    solved: remedy.tempo !== undefined || (remedy.changes?.length ?? 0) > 0,
-    brings: [],
-  }));
+/** What the finding offers of itself: a tempo, marks that make an end of it; words only where nothing that was tried helps. */
+function fixed({ remedies }: Finding, helped = false): TriedRemedy[] {
+  return remedies
+    .filter(({ tempo, changes }) => (tempo === undefined ? changes?.length || !helped : tempo >= SLOWEST_TEMPO && tempo <= FASTEST_TEMPO))
+    .map((remedy) => {
+      const marks = (remedy.changes?.length ?? 0) > 0;
+      const kind = remedy.tempo !== undefined ? 'tempo' : marks ? 'marks' : 'advice';
+      return { ...remedy, ...(marks && remedy.after === null ? { before: 1, after: 0 } : {}), kind, solved: kind !== 'advice', brings: [] };
+    });
 }
 
 function unique(found: readonly TriedRemedy[]): TriedRemedy[] {
@@ -182,6 +209,7 @@ class Trial {
   private readonly context: Omit<LineContext, 'marking'>;
   private readonly before: Tried;
   private planned: Fingering | null = null;
+  private bowed: Bowing | null = null;
 
   constructor(
     private readonly request: CheckRequest,
@@ -208,17 +236,28 @@ class Trial {
     return this.planned;
   }
 
+  tryable(): Tryable {
+    const { part, marking, player } = this.request;
+    const sayPlace = (note: Note) => {
+      const { bar, beat } = this.context.place(note);
+      return `${bar}/${Math.round(beat * 100) / 100}`;
+    };
+    return { part, marking, strokes: this.bowed?.strokes ?? [], hairCm: HAIR_CM[player.instrument.kind], sayPlace };
+  }
+
   /** Null where it does not help. */
   of(kind: TriedRemedy['kind'], text: string, changes: Change[]): TriedRemedy | null {
     const { marking } = applyChanges(this.request.marking, changes);
-    const { findings } = this.check(marking);
+    const edited = isEdit(changes);
+    if (edited && !this.request.edited) return null;
+    const { findings } = this.check(marking, edited ? this.request.edited!(marking) : this.context.part);
     const same = this.still(findings);
     const [before, after] = [burden(this.finding), same ? burden(same) : 0];
     if (same && after >= before * 0.97) return null;
     const known = new Set(this.before.findings.map(({ id }) => id));
     const brings = findings.filter(({ id, severity }) => !known.has(id) && severity > 0).map((each) => `${each.kind}, bar ${each.bar}`);
     // What it brings must weigh less than what it takes away.
-    if (weight(findings) >= weight(this.before.findings)) return null;
+    if (weight(findings, this.finding) >= weight(this.before.findings, this.finding)) return null;
     return { kind, text, before: round(before), after: round(after), changes, solved: !same, brings };
   }
 
@@ -231,29 +270,37 @@ class Trial {
     );
   }
 
-  private check(marking: Marking): Tried {
+  private check(marking: Marking, part = this.context.part): Tried {
     const { barIndex } = this.finding;
     const near = (each: Finding) => Math.abs(each.barIndex - barIndex) <= WINDOW_BARS;
-    const request = { ...this.context, marking, alternatives: 1, costs: this.request.costs?.hand };
-    const hand = planFingering(request, forked(this.memory.hand));
+    const line = part === this.context.part ? this.line : (linesOf(part).find(({ name }) => name === this.line.name) ?? linesOf(part)[0]!);
+    const context: LineContext = { ...this.context, part, line, marking };
+    const request = { ...context, alternatives: 1, costs: this.request.costs?.hand };
+    const hand = planFingering(request, forkedFingering(this.memory.hand));
     const way = hand.alternatives[0] ?? null;
     this.planned ??= way;
-    const context: LineContext = { ...this.context, marking };
-    const window = way && { ...way, notes: way.notes.filter(({ id }) => Math.abs(noteById(this.context.part, id)!.barIndex - barIndex) <= WINDOW_BARS + 1) };
-    const findings = window ? handFindings(window, context).findings : [];
-    if (HAND_KINDS.includes(this.finding.kind)) return { findings: findings.filter(near) };
+    const findings = hand.unplayable.map((trouble) => unplayableFinding(trouble, context));
+    const window = way && { ...way, notes: way.notes.filter(({ id }) => Math.abs(noteById(part, id)!.barIndex - barIndex) <= WINDOW_BARS + 1) };
+    if (window) findings.push(...handFindings(window, context).findings);
+    if (HAND_KINDS.includes(this.finding.kind) && !isOfBow(this.finding)) return { findings: findings.filter(near) };
     const stringOf = stringsOf(way);
-    const { costs: _, ...bowRequest } = request;
-    const bow = planBowing({ ...bowRequest, stringOf }, forkedMemory(this.memory.bow))[0];
-    if (bow) findings.push(...bowFindings(bow, { ...context, stringOf }).findings);
+    const bow = planBowing({ ...context, alternatives: 1, stringOf }, forkedMemory(this.memory.bow))[0];
+    if (bow) {
+      this.bowed ??= bow;
+      findings.push(...bowFindings(bow, { ...context, stringOf }, { barIndex, bars: WINDOW_BARS }).findings);
+    }
     return { findings: findings.filter(near) };
   }
 }
 
-/** Squares: one spot that fails outweighs two to watch. */
-const weight = (findings: readonly Finding[]): number => findings.reduce((sum, finding) => sum + finding.severity ** 2 + burden(finding) * 0.01, 0);
+/** A clash of bow marks is called a contradiction too. */
+const isOfBow = ({ kind, id }: Finding): boolean => kind === 'contradiction' && !id.startsWith('unplayable');
 
-/** Copies that may be moved on without touching what is remembered. */
-const forked = (memory: FingeringMemory): FingeringMemory => ({ ...memory, path: { ...memory.path }, alike: { ...memory.alike } });
+/** Squares: one spot that fails outweighs two to watch. */
+const weight = (findings: readonly Finding[], { kind: own }: Finding): number =>
+  findings.reduce((sum, finding) => (finding.kind !== own && LIKENESS.includes(finding.kind) ? sum : sum + finding.severity ** 2 + burden(finding) * 0.01), 0);
+
+/** What is done here and not elsewhere is told of, and no reason against it. */
+const LIKENESS: readonly Finding['kind'][] = ['bowed differently elsewhere', 'marked differently elsewhere'];
 
 const round = (value: number): number => Math.round(value * 1000) / 1000;

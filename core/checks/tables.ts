@@ -47,7 +47,9 @@ export const PLACEMENT_FACTORS = {
   /** At the limit of the hand. */
   stretch: 0.6,
   dissonantStop: 0.5,
-  changedFrame: 0.4,
+  /** A finger that has just lain half a step away is drawn back there: the spots that are known to go wrong in chromatic lines (common practice). */
+  changedFrame: 1.3,
+  diminishedFifth: 0.8,
 } as const;
 
 /** A rest this long before a note makes its entry cold, in seconds (judgement). */

@@ -46,6 +46,7 @@ const CAUSES: Readonly<Record<Cause, string>> = {
   stretch: 'the stretch',
   'dissonant stop': 'a dissonance held with it',
   'changed frame': 'a finger that lay elsewhere a moment ago',
+  'diminished fifth': 'fingers that lie close across two strings (a diminished fifth)',
 };
 
 export function outOfTuneText(chance: number, tolerance: number, error: number, main: Cause): string {
@@ -57,6 +58,12 @@ export const colourText = (from: string, to: string, halfSteps: number): string 
 
 export const audibleShiftText = (mm: number, s: number): string =>
   `A shift of ${Math.round(mm)} mm inside the slur is heard as a slide of about ${seconds(s)}.`;
+
+export const hearColourText = (string: string): string =>
+  `Play both notes on ${string} first where they lie there, or sing them; then over the strings: the second must sound as if it went on.`;
+
+export const hearShiftText = (guide: string | null): string =>
+  `${guide ? `Sound the guide note ${guide}, the old finger at the new place, a few times` : 'Play the shift slowly, aloud, a few times'}, then make it silent: only the arrival is to be heard.`;
 
 export const doubleBowText = (direction: string, planned: string): string =>
   `Marked ${direction}-bow after ${direction}-bow, with neither a hook nor a retake: planned as a ${planned}. Mark which.`;
@@ -105,6 +112,17 @@ export const sameNoteText = (bar: string, before: number, now: number): string =
   before === now
     ? `It is the same note as in bar ${bar}: does it come to the same place?`
     : `It is the same note as in bar ${bar}, there with the ${fingerInWords(before)}: play both and compare.`;
+
+const STEPS: Readonly<Record<number, string>> = { 1: 'half a step', 2: 'a whole step' };
+
+export const patternText = (finger: number, other: number, halfSteps: number): string => {
+  const step = STEPS[Math.abs(halfSteps)] ?? 'no distance';
+  const touches = Math.abs(halfSteps) === 1 ? 'they touch' : 'with room between';
+  return `Say the pattern: the ${fingerInWords(finger)} ${halfSteps > 0 ? `${step} above` : `${step} below`} the ${fingerInWords(other)}, ${touches}.`;
+};
+
+export const octaveLowerText = (octaves: number): string =>
+  `Play it ${octaves === 2 ? 'two octaves' : 'an octave'} lower first, in a low position, and keep that sound in the ear.`;
 
 export const droneText = (tonic: string): string => `Play it slowly over a drone on ${tonic}.`;
 

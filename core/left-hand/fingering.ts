@@ -48,6 +48,9 @@ export const newFingeringMemory = (): FingeringMemory => {
   return { settings: '', grips: new Map(), path: { kept: null, moves }, alike: { kept: null, moves } };
 };
 
+/** A memory to try something with: what it learns is not kept. */
+export const forkedFingering = (memory: FingeringMemory): FingeringMemory => ({ ...memory, path: { ...memory.path }, alike: { ...memory.alike } });
+
 /** Another player or other costs, and nothing is kept. */
 export function memoryFor(request: FingeringRequest, memory: FingeringMemory): FingeringMemory {
   const settings = JSON.stringify([request.player, request.costs ?? null, request.preferences ?? null]);

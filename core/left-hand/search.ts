@@ -61,7 +61,10 @@ export function cheapestPath({ grips, moments, weighing }: SearchInput, memory: 
       continue;
     }
     asBefore = false;
-    let column = i === 0 ? firstColumn(grips[0]!, moments[0]!, weighing) : nextColumn(columns[i - 1]!, grips[i - 1]!, grips[i]!, moments[i - 1]!, moments[i]!, weighing, moves);
+    let column =
+      i === 0
+        ? firstColumn(grips[0]!, moments[0]!, weighing)
+        : nextColumn(columns[i - 1]!, grips[i - 1]!, grips[i]!, moments[i - 1]!, moments[i]!, weighing, moves);
     const difference = same ? constantDifference(column, old.columns[i]!) : null;
     if (difference !== null) {
       column = column.map((state) => ({ ...state, cost: exact(state.cost - difference) }));

@@ -6,8 +6,7 @@ import { EMPTY_MARKING, markAt, type Marking } from './mark';
 /** `links[i]` is true when event i is under one slur with event i − 1. */
 export function slurLinks(part: Pick<Part, 'slurs'>, line: Line, marking: Marking = EMPTY_MARKING): boolean[] {
   const links = new Array<boolean>(line.events.length).fill(false);
-  const eventOf = new Map<string, number>();
-  line.events.forEach((event, i) => event.ids.forEach((id) => eventOf.set(id, i)));
+  const eventOf = eventsById(line);
   for (const slur of part.slurs) {
     if (isPhrase(slur, part, marking)) continue;
     const from = eventOf.get(slur.from);
@@ -15,15 +14,24 @@ export function slurLinks(part: Pick<Part, 'slurs'>, line: Line, marking: Markin
     if (from === undefined || to === undefined) continue;
     for (let i = from + 1; i <= to; i++) links[i] = true;
   }
-  if (marking !== EMPTY_MARKING) {
-    line.events.forEach((event, i) => {
-      for (const id of event.ids) {
-        const mark = markAt(marking, id, 'slur');
-        if (mark && !mark.off && i > 0) links[i] = mark.value === 'join';
-      }
-    });
-  }
+  line.events.forEach((event, i) => {
+    for (const id of event.ids) {
+      const mark = markAt(marking, id, 'slur');
+      if (mark && !mark.off && i > 0) links[i] = mark.value === 'join';
+    }
+  });
   return links;
+}
+
+const eventsOf = new WeakMap<Line, ReadonlyMap<string, number>>();
+
+function eventsById(line: Line): ReadonlyMap<string, number> {
+  let known = eventsOf.get(line);
+  if (!known) {
+    known = new Map(line.events.flatMap((event, i) => event.ids.map((id) => [id, i] as const)));
+    eventsOf.set(line, known);
+  }
+  return known;
 }
 
 /**

@@ -5,9 +5,15 @@ import type { ReadingAid } from './aid';
 
 export function countingAids(part: Part): ReadingAid[] {
   const seen = new Set<string>();
-  return linesOf(part)
-    .flatMap((line) => lineAids(part, line))
-    .filter(({ id }) => !seen.has(id) && seen.add(id));
+  return (
+    linesOf(part)
+      .flatMap((line) => lineAids(part, line))
+      // Both notes of a divided part are counted alike.
+      .filter(({ kind, onset, text }) => {
+        const said = `${kind} ${onset} ${text}`;
+        return !seen.has(said) && seen.add(said);
+      })
+  );
 }
 
 function lineAids(part: Part, line: Line): ReadingAid[] {
