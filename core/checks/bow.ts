@@ -48,6 +48,8 @@ interface Trouble {
   remedies: Remedy[];
 }
 
+type Limit = Pick<TempoLimit, 'kind' | 'tempo' | 'noteIds'>;
+
 /** Severity by itself, not by a load: 1. */
 const TOLD: Thresholds = [1, 2, 3];
 const CERTAIN: Thresholds = [0, 0, 1];
@@ -96,10 +98,11 @@ export function bowFindings(
   });
   const crossings = crossingTroubles(bowing, context);
   for (const trouble of crossings.troubles) tell(trouble, [trouble.noteId!]);
-  for (const trouble of [...unlikeTroubles(bowing, context), ...repeatTroubles(bowing, hairCm), ...plucking(context), ...phraseTroubles(bowing)])
+  const plucked = plucking(context);
+  for (const trouble of [...unlikeTroubles(bowing, context), ...repeatTroubles(bowing, hairCm), ...plucked.troubles, ...phraseTroubles(bowing)])
     tell(trouble, [trouble.noteId!]);
   const ofStrokes = bowLimits(bowing.strokes, question).map(({ kind, tempo, stroke }) => ({ kind, tempo, noteIds: stroke.noteIds }));
-  const limits = [...ofStrokes, ...crossings.limits].flatMap(({ kind, tempo, noteIds }): TempoLimit[] => {
+  const limits = [...ofStrokes, ...crossings.limits, ...plucked.limits].flatMap(({ kind, tempo, noteIds }): TempoLimit[] => {
     const note = noteById(part, noteIds[0]!)!;
     if (!context.isNew(note.id)) return [];
     const { barIndex, beat } = context.place(note);
@@ -280,12 +283,12 @@ function tooQuick(strokes: readonly Stroke[], i: number, question: TempoQuestion
 }
 
 /** Crossings that are too quick or leap, and the tempo at which each quick row begins to be. */
-function crossingTroubles(bowing: Bowing, context: BowContext): { troubles: Trouble[]; limits: Array<Pick<TempoLimit, 'kind' | 'tempo' | 'noteIds'>> } {
+function crossingTroubles(bowing: Bowing, context: BowContext): { troubles: Trouble[]; limits: Limit[] } {
   const { player, line, clock, stringOf } = context;
   const crossings = crossingsOf(bowing.strokes, line, stringOf, (tick) => clock.secondsAt(tick), player.instrument.kind);
   const most = CROSSINGS_PER_S[player.level];
   const found: Trouble[] = [];
-  const limits: Array<Pick<TempoLimit, 'kind' | 'tempo' | 'noteIds'>> = [];
+  const limits: Limit[] = [];
   let quickUntil = -1;
   crossings.forEach((crossing, i) => {
     const perS = crossingRate(crossings, i);
@@ -308,6 +311,8 @@ function crossingTroubles(bowing: Bowing, context: BowContext): { troubles: Trou
       });
     }
     const strings = Math.abs(crossing.to - crossing.from);
+    if (crossing.inSlur && crossing.leap)
+      limits.push({ kind: 'string leap in a slur', tempo: (clock.tempo * crossing.seconds) / (LEAP_S * strings), noteIds: [crossing.noteId] });
     if (crossing.inSlur && crossing.leap && crossing.seconds < LEAP_S * strings)
       found.push({
         kind: 'string leap in a slur',
@@ -365,36 +370,36 @@ const phraseTroubles = ({ phrases }: Bowing): Trouble[] =>
     remedies: [{ text: 'Say it in Choices, at the first note of the slur.', before: null, after: null }],
   }));
 
-/** From the bow to plucking and back: is there time. */
-function plucking({ part, line, clock }: BowContext): Trouble[] {
+/** From the bow to plucking and back: is there time, and up to which tempo. */
+function plucking({ part, line, clock }: BowContext): { troubles: Trouble[]; limits: Limit[] } {
   const plucked = pizzicatoAt(part);
-  return line.events.flatMap((event, i): Trouble[] => {
+  const troubles: Trouble[] = [];
+  const limits: Limit[] = [];
+  line.events.forEach((event, i) => {
     const before = line.events[i - 1];
-    if (!before || plucked(event.onset) === plucked(before.onset)) return [];
+    if (!before || plucked(event.onset) === plucked(before.onset)) return;
     // A plucked note may be left as soon as it sounds.
     const start = clock.secondsAt(before.onset);
     const silence = clock.secondsAt(event.onset) - clock.secondsAt(before.end);
     // Half of the last bowed note may be given for it.
     const gap = plucked(before.onset) ? clock.secondsAt(event.onset) - start : silence + (clock.secondsAt(before.end) - start) / 2;
     const way = plucked(event.onset) ? 'put the bow away and pluck' : 'bring the bow back to the string';
-    return [
-      {
-        kind: 'pizzicato change late',
-        noteId: event.ids[0]!,
-        load: PIZZICATO_CHANGE_S / Math.max(0.01, gap),
-        from: PLUCK_LOAD_FROM,
-        numbers: { seconds: round(gap), neededS: PIZZICATO_CHANGE_S },
-        text: words.pizzicatoText(gap, PIZZICATO_CHANGE_S, way),
-        remedies: [
-          {
-            text: `In time at quarter = ${Math.floor((clock.tempo * gap) / PIZZICATO_CHANGE_S)} or slower.`,
-            ...atTempo(clock.tempo, Math.floor((clock.tempo * gap) / PIZZICATO_CHANGE_S)),
-          },
-          { text: 'Shorten the last note before it, end up-bow at the frog, or pluck with the left hand.', before: null, after: null },
-        ],
-      },
-    ];
+    const inTime = (clock.tempo * gap) / PIZZICATO_CHANGE_S;
+    limits.push({ kind: 'pizzicato change late', tempo: inTime, noteIds: [event.ids[0]!] });
+    troubles.push({
+      kind: 'pizzicato change late',
+      noteId: event.ids[0]!,
+      load: PIZZICATO_CHANGE_S / Math.max(0.01, gap),
+      from: PLUCK_LOAD_FROM,
+      numbers: { seconds: round(gap), neededS: PIZZICATO_CHANGE_S },
+      text: words.pizzicatoText(gap, PIZZICATO_CHANGE_S, way),
+      remedies: [
+        { text: `In time at quarter = ${Math.floor(inTime)} or slower.`, ...atTempo(clock.tempo, Math.floor(inTime)) },
+        { text: 'Shorten the last note before it, end up-bow at the frog, or pluck with the left hand.', before: null, after: null },
+      ],
+    });
   });
+  return { troubles, limits };
 }
 
 /** Marks at the start of a stroke that the plan does not meet, with the smallest set of marks that clash. */

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { jStat } from 'jstat';
 import { firstLine, makeScore, type MakeOptions } from '../testing/make';
 import { demoScore } from '../../tests/support/demo';
 import { automaticPassages } from '../score/passages';
@@ -52,6 +53,14 @@ describe('expected error in cents (worked figures of our model, 15 cents, advanc
     expect(chanceBeyond(10, 10)).toBeCloseTo(0.3173, 4);
     expect(chanceBeyond(20, 10)).toBeCloseTo(0.0455, 4);
     expect(chanceBeyond(10, 0)).toBe(0);
+  });
+  test('the chance of a miss is that of another statistics package, jStat, within 2 in ten million', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.5, max: 60, noNaN: true }), fc.double({ min: 0.5, max: 60, noNaN: true }), (tolerance, error) => {
+        const outside = 2 * (1 - jStat.normal.cdf(tolerance, 0, error));
+        expect(Math.abs(chanceBeyond(tolerance, error) - outside)).toBeLessThan(2e-7);
+      }),
+    );
   });
   test('risk never falls when the shift is longer or quicker', () => {
     fc.assert(

@@ -122,6 +122,11 @@ function reachFinding(from: FingeredNote, to: FingeredNote, context: LineContext
   const note = noteById(part, to.id)!;
   const apartS = context.clock.secondsAt(note.onset) - context.clock.secondsAt(noteById(part, from.id)!.onset);
   const pivots = !together && apartS >= PIVOT_S;
+  // Between slow notes the hand may pivot; the tempo from which on it cannot.
+  if (!together && severityOf(share, REACH_FROM) && !severityOf(share, REACH_WHEN_PIVOTING)) {
+    const { barIndex, beat } = context.place(note);
+    found.limits.push({ tempo: (context.clock.tempo * apartS) / PIVOT_S, kind: 'reach', barIndex, beat, noteIds: [from.id, to.id] });
+  }
   const severity = severityOf(share + (together ? 0.2 : 0), pivots ? REACH_WHEN_PIVOTING : REACH_FROM);
   if (severity === 0) return;
   found.findings.push({

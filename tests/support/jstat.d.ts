@@ -1,0 +1,3 @@
+declare module 'jstat' {
+  export const jStat: { normal: { cdf(x: number, mean: number, deviation: number): number } };
+}
