@@ -1,6 +1,6 @@
 /** Everything that a page about one part starts from. */
 import { markingOfPart } from './markings';
-import { musicOf, partById, partSettings, passagesOf } from './parts';
+import { musicOf, partById, partSettings, partsOfPiece, passagesOf } from './parts';
 import { players } from './players';
 
 export async function partView(studioId: string, partId: string) {
@@ -14,4 +14,21 @@ export async function partView(studioId: string, partId: string) {
     musicOf(studioId, part.id),
   ]);
   return { part, marking, passages, players: people, settings, musicVersion: music?.version ?? '' };
+}
+
+/** Every other part of the piece: its music, its marks, and what the coach says about it. */
+export async function othersOf(studioId: string, partId: string) {
+  const part = await partById(studioId, partId);
+  if (!part) return null;
+  const siblings = (await partsOfPiece(studioId, part.pieceId)).filter(({ id }) => id !== part.id);
+  return Promise.all(
+    siblings.map(async ({ id, name }) => {
+      const [music, marking, { instrument, sounds, section }] = await Promise.all([
+        musicOf(studioId, id),
+        markingOfPart(studioId, id),
+        partSettings(studioId, id),
+      ]);
+      return { id, name, music: music?.text ?? '', markingId: marking.id, marking: marking.marking, told: { instrument, sounds, section } };
+    }),
+  );
 }

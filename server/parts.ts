@@ -1,5 +1,6 @@
 /** One part: its music, its passages, and the player and tempo it is checked for. */
 import { handPreferencesShape, USUAL_PREFERENCES } from '@/core/left-hand/preferences';
+import { intonationShape, USUAL_INTONATION } from '../core/checks/target';
 import { DENSITIES } from '@/core/left-hand/worth-writing';
 import { z } from 'zod';
 import { NOTHING_TOLD, SOUNDS } from '../core/instruments/as-told';
@@ -108,12 +109,23 @@ export const partSettingsShape = z.object({
   preferences: handPreferencesShape,
   /** How many fingers are written when a suggestion is taken. */
   density: z.enum(DENSITIES),
+  /** How in tune it is wanted. */
+  intonation: intonationShape,
   /** Findings that the coach accepted as they are: what they depended on then, and why. */
   accepted: z.array(z.object({ id: z.string(), key: z.string(), why: z.string().max(600) })).max(2000),
 });
 export type PartSettings = z.infer<typeof partSettingsShape>;
 
-const NO_SETTINGS: PartSettings = { playerId: null, tempo: null, ...NOTHING_TOLD, line: 0, preferences: USUAL_PREFERENCES, density: 'usual', accepted: [] };
+const NO_SETTINGS: PartSettings = {
+  playerId: null,
+  tempo: null,
+  ...NOTHING_TOLD,
+  line: 0,
+  preferences: USUAL_PREFERENCES,
+  density: 'usual',
+  intonation: USUAL_INTONATION,
+  accepted: [],
+};
 
 export async function partSettings(studioId: string, partId: string): Promise<PartSettings> {
   const { rows } = await pool().query<{ key: string; value: unknown }>(

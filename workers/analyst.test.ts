@@ -1,3 +1,4 @@
+import { USUAL_INTONATION } from '../core/checks/target';
 import { USUAL_PREFERENCES } from '../core/left-hand/preferences';
 import { NOTHING_TOLD } from '../core/instruments/as-told';
 import { demoScore, demoText } from '../tests/support/demo';
@@ -8,7 +9,16 @@ import { automaticPassages } from '../core/score/passages';
 import type { PlayerDescription } from '../core/instruments/player';
 import { Analyst, type Conditions } from './analyst';
 
-const plain: Conditions = { marking: {}, player: null, tempo: null, told: NOTHING_TOLD, preferences: USUAL_PREFERENCES, density: 'usual', line: 0 };
+const plain: Conditions = {
+  marking: {},
+  player: null,
+  tempo: null,
+  told: NOTHING_TOLD,
+  preferences: USUAL_PREFERENCES,
+  density: 'usual',
+  intonation: USUAL_INTONATION,
+  line: 0,
+};
 const bars = { fromBar: 0, toBar: 15 };
 const small: PlayerDescription = {
   name: 'Pia',

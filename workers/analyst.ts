@@ -34,7 +34,9 @@ import { SHIFT_BITS_PER_S, STROKES_PER_S } from '../core/checks/tables';
 import { stringsOf } from '../core/left-hand/strings';
 import type { ReadingAid } from '../core/reading/aid';
 import { readingAids } from '../core/reading/reading';
-import { check, placeOf, type Report } from '../core/checks/check';
+import { aimOf, check, placeOf, type Report } from '../core/checks/check';
+import type { OtherPart } from '../core/checks/ensemble';
+import type { IntonationSettings } from '../core/checks/target';
 import type { Finding } from '../core/checks/finding';
 import { changesFor, fitOf, type FitRequest, type FitRow, type ForPlayer } from '../core/checks/fit';
 import { remediesFor, type TriedRemedy } from '../core/checks/remedies';
@@ -50,8 +52,20 @@ export interface Conditions {
   preferences: HandPreferences;
   /** How many fingers a taken suggestion writes. */
   density: Density;
+  /** How in tune it is wanted. */
+  intonation: IntonationSettings;
   /** Which line of a divided part is planned. */
   line: number;
+}
+
+/** Another part of the piece, as the server gives it. */
+export interface OtherMusic {
+  id: string;
+  name: string;
+  markingId: string;
+  music: string;
+  marking: Marking;
+  told: Told;
 }
 
 export interface OpenPart {
@@ -103,6 +117,7 @@ export class Analyst {
   private score: Score | null = null;
   /** Plans of both hands as they were last made, for each line: a change is planned in the time of the bars around it. */
   private memories: Array<{ hand: FingeringMemory; bow: BowMemory }> = [];
+  private others: OtherPart[] = [];
   /** Strings of the notes by the last fingering, and what it was for. */
   private strings: { key: string; stringOf: StringOf } | null = null;
 
@@ -112,13 +127,14 @@ export class Analyst {
     if (!read.ok) throw new Error(read.problem.what);
     this.score = read.value.score;
     this.memories = [];
+    this.others = [];
     this.strings = null;
     return { part: this.part, ticksPerQuarter: this.score.ticksPerQuarter };
   }
 
   report(conditions: Conditions, passages: readonly Passage[]): Report {
-    const { marking, tempo } = conditions;
-    const { memories } = this;
+    const { marking, tempo, intonation } = conditions;
+    const { memories, others } = this;
     return check({
       score: this.opened,
       part: this.edited(conditions),
@@ -128,8 +144,23 @@ export class Analyst {
       tempo,
       passages,
       preferences: conditions.preferences,
+      intonation,
+      others,
       memories,
     });
+  }
+
+  /** The other parts of the piece: chords, cues before entries, bows that should go together. One that cannot be read is left out. */
+  join(others: readonly OtherMusic[]): void {
+    this.others = others.flatMap(({ id, name, markingId, music, marking, told }) => {
+      const read = readMusicXml(music);
+      return read.ok ? [{ id, name, markingId, marking, part: editedPart(asTold(read.value.score.parts[0]!, told), marking) }] : [];
+    });
+  }
+
+  /** Marks that were written into another part. */
+  joined(partId: string, changes: readonly Change[]): void {
+    this.others = this.others.map((other) => (other.id === partId ? { ...other, marking: applyChanges(other.marking, changes).marking } : other));
   }
 
   suggestFingering(conditions: Conditions, range: BarRange): FingeringChoice[] {
@@ -148,7 +179,7 @@ export class Analyst {
       line,
       place: (note: Note) => placeOf(part, note, request.score.ticksPerQuarter),
       isNew: () => true,
-      toleranceCents: undefined,
+      ...aimOf({ part, intonation: conditions.intonation, others: this.others }),
     };
     return alternatives.map((way) => ({
       way,
@@ -199,8 +230,8 @@ export class Analyst {
   }
 
   private fitRequest(conditions: Conditions, passages: readonly Passage[]): FitRequest {
-    const { marking, preferences, tempo, line } = conditions;
-    return { score: this.opened, part: this.edited(conditions), marking, preferences, tempo, line, passages };
+    const { marking, preferences, tempo, line, intonation } = conditions;
+    return { score: this.opened, part: this.edited(conditions), marking, preferences, tempo, line, passages, intonation };
   }
 
   /** What helps against a finding, tried on the music around it. */
@@ -209,7 +240,8 @@ export class Analyst {
     const line = linesOf(part).findIndex((each) => each.events.some(({ ids }) => ids.includes(finding.noteIds.at(-1)!)));
     const { score, player, marking, preferences } = this.request(conditions);
     const edited = (tried: Marking) => this.edited({ ...conditions, marking: tried });
-    const request = { score, part, player, marking, preferences, tempo: conditions.tempo, passages: [], edited };
+    const { tempo, intonation } = conditions;
+    const request = { score, part, player, marking, preferences, tempo, intonation, passages: [], edited };
     return remediesFor(request, finding, { hand: this.handMemory(Math.max(0, line)), bow: this.memory(Math.max(0, line)) });
   }
 

@@ -151,7 +151,8 @@ test('risk never falls when the hand is smaller', () => {
     fc.property(asked, fc.double({ min: 0.6, max: 0.99, noNaN: true }), ({ tune: made, level }, size) => {
       const { request, plan } = planned(made, { level });
       const { hand } = request.player;
-      const scaled = (spreads: Hand['limitMm']) => Object.fromEntries(Object.entries(spreads).map(([pair, mm]) => [pair, mm * size])) as unknown as Hand['limitMm'];
+      const scaled = (spreads: Hand['limitMm']) =>
+        Object.fromEntries(Object.entries(spreads).map(([pair, mm]) => [pair, mm * size])) as unknown as Hand['limitMm'];
       const smaller: Player = { ...request.player, hand: { ...hand, comfortableMm: scaled(hand.comfortableMm), limitMm: scaled(hand.limitMm) } };
       expectNoSafer(checkHeld(request, plan, {}), checkHeld(request, plan, { player: smaller }));
     }),
@@ -178,7 +179,8 @@ test('risk never falls when a shift is longer, and neither does its load', () =>
   fc.assert(
     fc.property(causes, shifts, fc.constantFrom(...LEVELS), (around, { mm, more, gapMs, midi }, level) => {
       const place = placesFor({ pitch: spelled(midi), harmonic: null }, player, DEFAULT_COSTS).find((each) => each.finger > 0)!;
-      const shift = (distance: number) => ({ mm: distance, gapMs, bits: difficultyBits(distance, targetWidthMm(player.instrument.lengthMm, place.stop)) }) as Shift;
+      const shift = (distance: number) =>
+        ({ mm: distance, gapMs, bits: difficultyBits(distance, targetWidthMm(player.instrument.lengthMm, place.stop)) }) as Shift;
       const note = (distance: number): FingeredNote => ({ id: 'n', event: 1, place, shift: shift(distance), covered: null });
       const error = (distance: number, other: Partial<ToneSurroundings> = {}) => expectedError(note(distance), { ...player, level }, { ...around, ...other })!;
       expect(error(mm + more).errorCents).toBeGreaterThan(error(mm).errorCents);

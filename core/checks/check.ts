@@ -2,7 +2,7 @@
  * The report for one line of a part: what the marks and the best plan around them come to for this player
  * at this tempo. A pure function of its request, so it can be computed anywhere and cached by content.
  */
-import { pitchName } from '../score/pitch';
+import { pitchName, type Pitch } from '../score/pitch';
 import type { Line } from '../score/lines';
 import { linesOf } from '../score/lines';
 import type { Passage } from '../score/passages';
@@ -20,7 +20,9 @@ import type { BowCosts } from '../bow-arm/tables';
 import { bowFindings } from './bow';
 import { handFindings } from './hand';
 import { ornamentFindings } from './ornaments';
-import { consistencyFindings, readingFindings } from './music';
+import { acrossFindings, consistencyFindings, readingFindings } from './music';
+import { rootOf, soundingAt, type OtherPart } from './ensemble';
+import { tonicOf, type IntonationSettings, type PitchSchool } from './target';
 import type { Finding, TempoLimit } from './finding';
 import { FASTEST_TEMPO } from './tables';
 import { heldText, unplayableText } from './words';
@@ -37,8 +39,10 @@ export interface CheckRequest {
   preferences?: HandPreferences | undefined;
   /** Single constants of the models that were changed by name. */
   costs?: { hand?: LeftHandCosts; bow?: Partial<BowCosts> } | undefined;
-  /** Cents off that are minded; by the level otherwise. */
-  toleranceCents?: number | undefined;
+  /** How in tune it is wanted: cents off that are minded (by the level otherwise), and the pitch that is aimed at. */
+  intonation?: IntonationSettings | undefined;
+  /** The other parts of the score, as they are marked: chords, cues and bows that should go together. */
+  others?: readonly OtherPart[] | undefined;
   /** The part with the edits of another marking in force; without it no edits are tried as remedies. */
   edited?: ((marking: Marking) => Part) | undefined;
   /** Which line of a divided part the bow plan is for; the first otherwise. */
@@ -101,7 +105,7 @@ export function check(request: CheckRequest): Report {
     const best = hand.alternatives[0] ?? null;
     const stringOf = stringsOf(best);
     const bow = planBowing({ ...shared, ...(request.costs?.bow ? { costs: request.costs.bow } : {}), alternatives: 1, stringOf }, memory.bow)[0] ?? null;
-    const context: LineContext = { ...shared, toleranceCents: request.toleranceCents, place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew };
+    const context: LineContext = { ...shared, ...aimOf(request), place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew };
     findings.push(...hand.unplayable.filter(({ event }) => isNew(event.ids[0]!)).map((trouble) => unplayableFinding(trouble, context)));
     if (best) {
       const found = handFindings(best, context);
@@ -122,9 +126,11 @@ export function check(request: CheckRequest): Report {
     for (const event of line.events) for (const id of event.ids) seen.add(id);
   }
   const place = (note: Note) => placeOf(part, note, score.ticksPerQuarter);
+  const shownLine = lines[Math.min(request.line ?? 0, lines.length - 1)]!;
   findings.push(
-    ...readingFindings(part, player, marking, place),
-    ...consistencyFindings(part, lines[Math.min(request.line ?? 0, lines.length - 1)]!, marking, place),
+    ...readingFindings(part, player, marking, place, request.others ?? []),
+    ...consistencyFindings(part, shownLine, marking, place),
+    ...acrossFindings(part, shownLine, marking, request.others ?? [], place),
   );
   findings.sort((a, b) => a.barIndex - b.barIndex || a.beat - b.beat || b.severity - a.severity);
   const range = (from: number, to: number) => tempoRange(limits.filter((limit) => limit.barIndex >= from && limit.barIndex <= to));
@@ -142,6 +148,26 @@ export function check(request: CheckRequest): Report {
 const memoryAfter = (before: CheckMemory | undefined): CheckMemory =>
   before ? { hand: forkedFingering(before.hand), bow: forkedMemory(before.bow) } : { hand: newFingeringMemory(), bow: newBowMemory() };
 
+/** The pitch that is aimed at, and how far off is minded. */
+export interface Aim {
+  /** Null: nothing is said about it. */
+  school: PitchSchool | null;
+  toleranceCents: number | undefined;
+  /** Root of the chord that sounds with a note, by the whole score, else the tonic. */
+  rootAt(note: Note): Pitch;
+}
+
+export function aimOf({ part, intonation, others }: Pick<CheckRequest, 'part' | 'intonation' | 'others'>): { aim: Aim } {
+  const sounding = others?.length ? [part, ...others.map((other) => other.part)] : null;
+  return {
+    aim: {
+      school: intonation?.school ?? null,
+      toleranceCents: intonation?.toleranceCents ?? undefined,
+      rootAt: (note) => (sounding && rootOf(soundingAt(sounding, note.onset / part.ticksPerQuarter))) ?? tonicOf(part.bars[note.barIndex]!.fifths),
+    },
+  };
+}
+
 /** What the findings of one line need to know. */
 export interface LineContext {
   score: Pick<Score, 'ticksPerQuarter'>;
@@ -151,7 +177,7 @@ export interface LineContext {
   clock: Clock;
   marking: Marking;
   preferences: HandPreferences | undefined;
-  toleranceCents: number | undefined;
+  aim: Aim;
   place(note: Note): { bar: string; barIndex: number; beat: number };
   /** False for notes that an earlier line has reported on. */
   isNew(noteId: string): boolean;

@@ -12,7 +12,7 @@ import { markKey, type Marking } from '../marking/mark';
 import { planBowing } from '../bow-arm/bowing';
 import { clockFor } from '../score/time';
 import { bowFindings } from './bow';
-import { check, placeOf } from './check';
+import { aimOf, check, placeOf } from './check';
 import { tempoWhere } from './hand';
 import { hearAgainst } from './hear';
 import { chanceBeyond, placementCents, shiftCents } from './intonation';
@@ -171,7 +171,7 @@ describe('findings', () => {
       place: (note) => placeOf(part, note, score.ticksPerQuarter),
       isNew: () => true,
       preferences: undefined,
-      toleranceCents: undefined,
+      ...aimOf({ part, intonation: undefined, others: undefined }),
       stringOf: () => null,
     });
     const finding = findings.find((each) => each.kind === 'bow runs out')!;

@@ -47,7 +47,7 @@ const KINDS: Readonly<Record<Alike, readonly MarkKind[]>> = {
 const FEWEST_NOTES = 3;
 const BARS_OF_RHYTHM = 2;
 
-interface BarOfLine {
+export interface BarOfLine {
   barIndex: number;
   events: LineEvent[];
   keys: Readonly<Record<Alike, string>>;
@@ -55,7 +55,7 @@ interface BarOfLine {
 
 /** Every run that is marked in both places in two ways, or in one place only; the closest likeness first. */
 export function markedDifferently(part: Part, line: Line, marking: Marking): MarkedDifferently[] {
-  const bars = barsOf(part, line);
+  const bars = comparableBars(part, line);
   const found: MarkedDifferently[] = [];
   const told = new Set<string>();
   for (const alike of ALIKE) {
@@ -83,7 +83,7 @@ export function markedDifferently(part: Part, line: Line, marking: Marking): Mar
 const barsOfLine = new WeakMap<Line, BarOfLine[]>();
 
 /** The bars of a line with what they are known again by; worked out once for each line. */
-function barsOf(part: Part, line: Line): BarOfLine[] {
+export function comparableBars(part: Part, line: Line): BarOfLine[] {
   let bars = barsOfLine.get(line);
   if (!bars) barsOfLine.set(line, (bars = comparable(part, line)));
   return bars;
@@ -98,8 +98,10 @@ function comparable(part: Part, line: Line): BarOfLine[] {
   return [...byBar].map(([barIndex, events]) => {
     const bar = part.bars[barIndex]!;
     const first = events[0]!.notes[0]!;
+    // In parts of a quarter that any rhythm divides: other parts may count in ticks of their own.
+    const time = (ticks: number) => Math.round((ticks / part.ticksPerQuarter) * 5040);
     const key = (height: (note: Note) => number | string) =>
-      events.map(({ onset, end, notes, grace }) => `${onset - bar.onset} ${end - onset} ${grace} ${notes.map(height).join('+')}`).join('|');
+      events.map(({ onset, end, notes, grace }) => `${time(onset - bar.onset)} ${time(end - onset)} ${grace} ${notes.map(height).join('+')}`).join('|');
     const slurred = part.slurs.some(({ from }) => events.some(({ ids }) => ids.includes(from)));
     return {
       barIndex,

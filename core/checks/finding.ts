@@ -38,6 +38,8 @@ export interface Remedy {
   after: number | null;
   /** The marks that make it; none where it is no matter of marks. */
   changes?: Change[];
+  /** Marks that belong into another part of the score. */
+  elsewhere?: { partId: string; markingId: string; name: string; changes: Change[] };
   /** The tempo at which it is so, quarters per minute. */
   tempo?: number;
 }

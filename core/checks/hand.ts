@@ -1,6 +1,6 @@
 /** Findings of the left hand: shifts against their time, reach, risk of being out of tune. */
 import { noteById } from '../score/find';
-import { midiOf } from '../score/pitch';
+import { midiOf, pitchLetter } from '../score/pitch';
 import type { Note } from '../score/score';
 import { slurLinks } from '../marking/links';
 import { stringName } from '../instruments/instrument';
@@ -29,7 +29,8 @@ import {
   SLOWEST_TEMPO,
   FASTEST_TEMPO,
 } from './tables';
-import { audibleShiftText, colourText, hearText, outOfTuneText, hearColourText, hearShiftText, REACH_CAUTION, reachText, shiftText } from './words';
+import { targetCents } from './target';
+import { aimText, audibleShiftText, colourText, hearText, outOfTuneText, hearColourText, hearShiftText, REACH_CAUTION, reachText, shiftText } from './words';
 
 interface Found {
   findings: Finding[];
@@ -258,6 +259,17 @@ function patternAt(notes: readonly FingeredNote[], i: number): { finger: number;
   return null;
 }
 
+/** Nearer to equal temperament than this nobody need hear of it, in cents (judgement). */
+const WORTH_AIMING_CENTS = 1.5;
+
+/** Where the pitch school wants a note, where that is not equal temperament. */
+function aimedAt(note: Note, { aim: { school, rootAt } }: LineContext): { school: string; cents: number; way: HearWay } | null {
+  if (!school) return null;
+  const root = school === 'just' ? rootAt(note) : null;
+  const cents = Math.round(targetCents(note.pitch, school, root) * 10) / 10;
+  return Math.abs(cents) < WORTH_AIMING_CENTS ? null : { school, cents, way: { kind: 'target', text: aimText(cents, root && pitchLetter(root)) } };
+}
+
 function intonationFinding(notes: readonly FingeredNote[], i: number, context: LineContext, found: Found): void {
   const fingered = notes[i]!;
   const { player, part, line, clock } = context;
@@ -270,7 +282,7 @@ function intonationFinding(notes: readonly FingeredNote[], i: number, context: L
     restBeforeS,
     rings: hear?.rings ?? false,
     ...strainsAt(notes, i, context),
-    ...(context.toleranceCents ? { toleranceCents: context.toleranceCents } : {}),
+    ...(context.aim.toleranceCents ? { toleranceCents: context.aim.toleranceCents } : {}),
   };
   const error = expectedError(fingered, player, around);
   if (!error) return;
@@ -288,7 +300,8 @@ function intonationFinding(notes: readonly FingeredNote[], i: number, context: L
   }
   const severity = severityOf(error.chance, OUT_OF_TUNE_FROM);
   if (severity === 0) return;
-  const ways = hearingOf(notes, i, note, context);
+  const aim = aimedAt(note, context);
+  const ways = [...hearingOf(notes, i, note, context), ...(aim ? [aim.way] : [])];
   found.findings.push({
     id: `tune ${note.id}`,
     kind: 'out-of-tune risk',
@@ -301,6 +314,7 @@ function intonationFinding(notes: readonly FingeredNote[], i: number, context: L
       toleranceCents: error.toleranceCents,
       cause: error.main,
       ...Object.fromEntries(Object.entries(error.causes).map(([cause, cents]) => [`${cause} cents`, round(cents)])),
+      ...(aim ? { aim: aim.school, aimCents: aim.cents } : {}),
       ...(shift ? { mm: round(shift.mm), gapMs: Math.round(shift.gapMs) } : {}),
     },
     text: outOfTuneText(error.chance, error.toleranceCents, error.errorCents, error.main),

@@ -1,9 +1,9 @@
 /** How to hear whether a note is in tune: the open string that rings or sounds pure with it. */
-import { midiOf, pitchName, type Pitch } from '../score/pitch';
+import { midiOf, pitchLetter, pitchName, type Pitch } from '../score/pitch';
 import { harmonicTouches } from '../instruments/geometry';
 import { stringName, type Instrument } from '../instruments/instrument';
 import type { Place } from '../left-hand/places';
-import { twoReferences } from './target';
+import { tonicOf, twoReferences } from './target';
 import { doubleStopText, droneText, harmonicText, hearText, octaveLowerText, patternText, sameNoteText, twoReferencesText } from './words';
 
 export type Consonance = 'unison' | 'octave' | 'two octaves' | 'fifth' | 'fourth';
@@ -46,7 +46,8 @@ export function hearAgainst(pitch: Pitch, onString: number | null, instrument: I
   return { interval, string, stringName: name, rings };
 }
 
-export type HearKind = 'open string' | 'harmonic' | 'double stop' | 'finger pattern' | 'same note before' | 'octave lower' | 'drone' | 'two references';
+export type HearKind =
+  'open string' | 'harmonic' | 'double stop' | 'finger pattern' | 'same note before' | 'octave lower' | 'drone' | 'two references' | 'target';
 
 /** A way to hear whether a note is in tune. */
 export interface HearWay {
@@ -93,12 +94,9 @@ export function waysToHear(question: HearQuestion): HearWay[] {
   if (pattern) ways.push({ kind: 'finger pattern', text: patternText(place.finger, pattern.finger, pattern.halfSteps) });
   if (earlier) ways.push({ kind: 'same note before', text: sameNoteText(earlier.bar, earlier.finger, place.finger) });
   if (place.stop >= HIGH_STOP) ways.push({ kind: 'octave lower', text: octaveLowerText(place.stop >= HIGH_STOP + 12 ? 2 : 1) });
-  ways.push({ kind: 'drone', text: droneText(TONICS[fifths + 7] ?? 'C') });
+  ways.push({ kind: 'drone', text: droneText(pitchLetter(tonicOf(fifths))) });
   return ways;
 }
-
-/** Major keys from seven flats to seven sharps. */
-const TONICS = ['C flat', 'G flat', 'D flat', 'A flat', 'E flat', 'B flat', 'F', 'C', 'G', 'D', 'A', 'E', 'B', 'F sharp', 'C sharp'];
 
 /** A natural harmonic that sounds the note, or its octave. */
 function harmonicOf(pitch: Pitch, { strings }: Instrument): { string: number; touch: number; octave: boolean } | null {

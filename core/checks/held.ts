@@ -9,7 +9,7 @@ import type { Fingering } from '../left-hand/fingering';
 import { stringsOf } from '../left-hand/strings';
 import type { Bowing } from '../bow-arm/describe';
 import { bowFindings } from './bow';
-import { placeOf, type CheckRequest, type LineContext, type NoteRisk } from './check';
+import { aimOf, placeOf, type CheckRequest, type LineContext, type NoteRisk } from './check';
 import type { Finding, TempoLimit } from './finding';
 import { gapAt, handFindings } from './hand';
 import { ornamentFindings } from './ornaments';
@@ -34,6 +34,7 @@ export function checkHeld(request: CheckRequest, plan: HeldPlan, other: { tempo?
   const { line } = plan;
   const tempo = other.tempo ?? plan.tempo;
   const factor = tempo / plan.tempo;
+  const { aim } = aimOf(request);
   const context: LineContext = {
     score,
     part,
@@ -42,7 +43,7 @@ export function checkHeld(request: CheckRequest, plan: HeldPlan, other: { tempo?
     clock: clockFor(part, score.ticksPerQuarter, tempo),
     marking,
     preferences,
-    toleranceCents: other.toleranceCents ?? request.toleranceCents,
+    aim: { ...aim, toleranceCents: other.toleranceCents ?? aim.toleranceCents },
     place: (note) => placeOf(part, note, score.ticksPerQuarter),
     isNew: () => true,
   };

@@ -10,7 +10,8 @@ import { readingAids } from '../reading/reading';
 import { markedDifferently, type MarkedDifferently } from './consistency';
 import type { Finding } from './finding';
 import { hearAgainst } from './hear';
-import { differentlyText, hearText } from './words';
+import { bowedOtherwise, cueBefore, type OtherPart } from './ensemble';
+import { acrossText, cueText, differentlyText, hearText } from './words';
 
 type Placed = (note: Note) => { bar: string; barIndex: number; beat: number };
 
@@ -25,6 +26,11 @@ const KIND_OF: Readonly<Partial<Record<AidKind, 'reading trap' | 'counting trap'
 };
 
 const COUNT_IN = 'Count the rest aloud, bar by bar (1 2 3, 2 2 3, 3 2 3 …), and sing the first note before it comes.';
+
+function countIn(note: Note, part: Part, others: readonly OtherPart[]): string {
+  const cues = cueBefore(note, part, others);
+  return cues.length ? `${COUNT_IN} ${cueText(cues)}` : COUNT_IN;
+}
 
 /** A misread note is heard against an open string, where one goes with it. */
 function readAloud(note: Note, { instrument }: Player): string {
@@ -43,7 +49,7 @@ function knownAids(part: Part, player: Player): ReadingAid[] {
   return aids;
 }
 
-export function readingFindings(part: Part, player: Player, marking: Marking, place: Placed): Finding[] {
+export function readingFindings(part: Part, player: Player, marking: Marking, place: Placed, others: readonly OtherPart[] = []): Finding[] {
   return knownAids(part, player).flatMap(({ id, kind, noteIds, text, count, remedy }): Finding[] => {
     const told = KIND_OF[kind];
     const note = noteById(part, noteIds[0]!);
@@ -58,7 +64,7 @@ export function readingFindings(part: Part, player: Player, marking: Marking, pl
         severity: 1,
         numbers: { kind, ...(count ? { count } : {}) },
         text,
-        hearIt: count ? `Count it aloud: ${count}` : told === 'counting trap' ? COUNT_IN : readAloud(note, player),
+        hearIt: count ? `Count it aloud: ${count}` : told === 'counting trap' ? countIn(note, part, others) : readAloud(note, player),
         remedies: remedy ? [{ text: remedy.text, before: null, after: null, changes: change ? [change] : [] }] : [],
       },
     ];
@@ -84,6 +90,36 @@ export function consistencyFindings(part: Part, line: Line, marking: Marking, pl
           { text: `Mark ${here} like ${there}.`, before: found.differences.length, after: 0, changes: found.copyThere },
           { text: `Mark ${there} like ${here}.`, before: found.differences.length, after: 0, changes: found.copyHere },
         ].filter(({ changes }) => changes.length > 0),
+      },
+    ];
+  });
+}
+
+/** Bows that another section has otherwise, one finding for each bar and part. */
+export function acrossFindings(part: Part, line: Line, marking: Marking, others: readonly OtherPart[], place: Placed): Finding[] {
+  return bowedOtherwise(part, line, marking, others).flatMap((found): Finding[] => {
+    const { other, how, differences, copyHere, copyThere } = found;
+    const note = noteById(part, differences[0]!.hereNote);
+    if (!note) return [];
+    const [here, there] = [`bar ${part.bars[found.here]!.label}`, `bar ${other.part.bars[found.there]!.label}`];
+    const marks = differences.slice(0, NAMED).map(({ kind, here: own, there: other }) => `${kind} ${own ?? 'unmarked'} against ${other ?? 'unmarked'}`);
+    const solves = { before: differences.length, after: 0 };
+    const theirs = { partId: other.id, markingId: other.markingId, name: other.name };
+    const said = marks.join(', ') + (differences.length > NAMED ? ` and ${differences.length - NAMED} more` : '');
+    return [
+      {
+        id: `marked differently elsewhere ${note.id} ${other.id}`,
+        kind: 'marked differently elsewhere',
+        ...place(note),
+        noteIds: differences.map(({ hereNote }) => hereNote),
+        severity: how === 'together' ? 2 : 1,
+        numbers: { part: other.name, like: there, how, differences: differences.length, marks: said },
+        text: acrossText(here, other.name, there, how, said),
+        hearIt: null,
+        remedies: [
+          ...(copyHere.length ? [{ text: `Mark ${here} like ${other.name}.`, ...solves, changes: copyHere }] : []),
+          ...(copyThere.length ? [{ text: `Mark ${there} of ${other.name} like ${here}.`, ...solves, elsewhere: { ...theirs, changes: copyThere } }] : []),
+        ],
       },
     ];
   });

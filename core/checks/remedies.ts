@@ -19,7 +19,7 @@ import { choicesForBow } from '../bow-arm/choices';
 import type { Bowing } from '../bow-arm/describe';
 import { HAIR_CM } from '../bow-arm/tables';
 import { bowFindings } from './bow';
-import { placeOf, unplayableFinding, type CheckRequest, type LineContext } from './check';
+import { aimOf, placeOf, unplayableFinding, type CheckRequest, type LineContext } from './check';
 import type { Finding, Remedy } from './finding';
 import { handFindings } from './hand';
 import { FASTEST_TEMPO, SHIFT_BITS_PER_S, SLOWEST_TEMPO } from './tables';
@@ -176,9 +176,11 @@ export function remediesFor(
 /** What the finding offers of itself: a tempo, marks that make an end of it; words only where nothing that was tried helps. */
 function fixed({ remedies }: Finding, helped = false): TriedRemedy[] {
   return remedies
-    .filter(({ tempo, changes }) => (tempo === undefined ? changes?.length || !helped : tempo >= SLOWEST_TEMPO && tempo <= FASTEST_TEMPO))
+    .filter(({ tempo, changes, elsewhere }) =>
+      tempo === undefined ? elsewhere || changes?.length || !helped : tempo >= SLOWEST_TEMPO && tempo <= FASTEST_TEMPO,
+    )
     .map((remedy) => {
-      const marks = (remedy.changes?.length ?? 0) > 0;
+      const marks = (remedy.changes?.length ?? 0) > 0 || remedy.elsewhere !== undefined;
       const kind = remedy.tempo !== undefined ? 'tempo' : marks ? 'marks' : 'advice';
       return { ...remedy, ...(marks && remedy.after === null ? { before: 1, after: 0 } : {}), kind, solved: kind !== 'advice', brings: [] };
     });
@@ -217,7 +219,7 @@ class Trial {
     private readonly memory: RemedyMemory,
     private readonly finding: Finding,
   ) {
-    const { score, part, player, preferences, toleranceCents, tempo } = request;
+    const { score, part, player, preferences, tempo } = request;
     this.context = {
       score,
       part,
@@ -225,7 +227,7 @@ class Trial {
       player,
       clock: clockFor(part, score.ticksPerQuarter, tempo),
       preferences,
-      toleranceCents,
+      ...aimOf(request),
       place: (note) => placeOf(part, note, score.ticksPerQuarter),
       isNew: () => true,
     };

@@ -2,7 +2,20 @@
  * Where a note is in tune: equal temperament, Pythagorean (melodic, pure fifths from A), or just against a drone or the root of
  * the chord. In cents against equal temperament with A at its place.
  */
+import { z } from 'zod';
 import { letterIndex, midiOf, type Pitch } from '../score/pitch';
+
+/** How in tune a part is wanted; what is not said comes from the player's level. */
+export const intonationShape = z.object({
+  /** Equal temperament; pure fifths, melodic (high leading notes); pure intervals over the chord or the drone (low major thirds). */
+  school: z.enum(['equal', 'pythagorean', 'just']),
+  /** Cents off that are minded. */
+  toleranceCents: z.number().min(2).max(60).nullable(),
+});
+export type IntonationSettings = z.infer<typeof intonationShape>;
+
+/** The strings are tuned in pure fifths, and a melody is heard against them; chords are for the coach to say. */
+export const USUAL_INTONATION: IntonationSettings = { school: 'pythagorean', toleranceCents: null };
 
 export const PITCH_SCHOOLS = ['equal', 'pythagorean', 'just'] as const;
 export type PitchSchool = (typeof PITCH_SCHOOLS)[number];
@@ -50,6 +63,13 @@ export function justCents(pitch: Pitch, root: Pitch): number | null {
 export function targetCents(pitch: Pitch, school: PitchSchool, root: Pitch | null): number {
   if (school === 'equal') return 0;
   return school === 'just' && root ? (justCents(pitch, root) ?? pythagoreanCents(pitch)) : pythagoreanCents(pitch);
+}
+
+/** The major tonic of a key signature, in the middle octave. @param fifths sharps (positive) or flats */
+export function tonicOf(fifths: number): Pitch {
+  const letters = ['F', 'C', 'G', 'D', 'A', 'E', 'B'] as const;
+  const place = fifths + 1;
+  return { step: letters[((place % 7) + 7) % 7]!, alter: Math.floor(place / 7), octave: 4 };
 }
 
 export interface TwoReferences {

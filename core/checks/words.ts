@@ -124,6 +124,17 @@ export const patternText = (finger: number, other: number, halfSteps: number): s
 export const octaveLowerText = (octaves: number): string =>
   `Play it ${octaves === 2 ? 'two octaves' : 'an octave'} lower first, in a low position, and keep that sound in the ear.`;
 
+export const aimText = (cents: number, root: string | null): string =>
+  `Aim ${Math.abs(cents).toFixed(1)} cents ${cents > 0 ? 'higher' : 'lower'} than equal temperament: ${root ? `pure over ${root}, which sounds with it` : 'as the chain of pure fifths from A has it, melodically'}.`;
+
+export const cueText = (cues: ReadonlyArray<{ name: string; bar: string; beat: number; pitch: string }>): string =>
+  `Listen for ${cues.map(({ name, bar, beat, pitch }) => `${name}, ${bar}/${Math.round(beat * 100) / 100} ${pitch}`).join(', and ')}; then it is your turn.`;
+
+export const acrossText = (here: string, other: string, there: string, how: 'together' | 'same tune', marks: string): string =>
+  how === 'together'
+    ? `${other} has the rhythm of ${here} at the same time, bowed otherwise: ${marks}.`
+    : `${other} has the tune of ${here} in ${there}, bowed otherwise: ${marks}.`;
+
 export const droneText = (tonic: string): string => `Play it slowly over a drone on ${tonic}.`;
 
 export function runsOutText(needed: number, hair: number, slowest: number, held: number): string {

@@ -37,6 +37,12 @@ export function pitchName(pitch: Pitch): string {
   return `${pitch.step}${sign}${pitch.octave}${cents ? `${cents > 0 ? '+' : ''}${cents}c` : ''}`;
 }
 
+/** A pitch without its octave, in words. @example "B flat" */
+export function pitchLetter({ step, alter }: Pick<Pitch, 'step' | 'alter'>): string {
+  const signs: Readonly<Record<number, string>> = { [-2]: ' double flat', [-1]: ' flat', 0: '', 1: ' sharp', 2: ' double sharp' };
+  return `${step}${signs[Math.round(alter)] ?? ''}`;
+}
+
 /** Reads `"F#4"`, `"Bb3"`, `"c5"`; null when it is no pitch name. */
 export function parsePitch(name: string): Pitch | null {
   const match = /^([A-Ga-g])(#{0,3}|b{0,3})(-?\d{1,2})$/.exec(name.trim());

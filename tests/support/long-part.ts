@@ -14,7 +14,10 @@ export function longPart(bars: number, title = 'Long Part'): string {
     );
     const restart = i % measures.length === 0 ? letters.replace(/(<measure[^>]*>)/, `$1${attributes}`) : letters;
     // Plucked once, it would be plucked for good.
-    return restart.replace(/>pizz\.</, '>arco<').replace(/<tie type="(stop|start)"\/>|<tied type="(stop|start)"\/>/g, '').replace(/light-heavy/g, 'light-light');
+    return restart
+      .replace(/>pizz\.</, '>arco<')
+      .replace(/<tie type="(stop|start)"\/>|<tied type="(stop|start)"\/>/g, '')
+      .replace(/light-heavy/g, 'light-light');
   });
   return `<?xml version="1.0" encoding="UTF-8"?>
 <score-partwise version="3.0">

@@ -27,7 +27,7 @@ import { Systems, type Folded } from './systems';
 import { takenChoice } from './taken';
 import type { DeskData, DeskSettings } from './types';
 import { useBowPanel } from './use-bow-panel';
-import { useAnalyst, useReading, useReport } from './use-analyst';
+import { useAnalyst, useOthers, useReading, useReport } from './use-analyst';
 import { useChoices } from './use-choices';
 import { useCommands } from './use-commands';
 import { useDraggedBow } from './use-dragged-bow';
@@ -63,7 +63,17 @@ export function Desk({ data }: { data: DeskData }) {
   const { store, state } = useMarking(data.markingId, data.marking, data.history);
   const { analyst, open: opened, failed } = useAnalyst(data.part.id, data.musicVersion, arrive);
   const { passages, current, setCurrent, ...passageList } = usePassages(data.part.id, data.passages, data.passageIndex, setProblem);
-  const { playerId, tempo, told, line, preferences, density, accepted, set: setSettings } = usePartSettings(data.part.id, data.settings, setProblem);
+  const {
+    playerId,
+    tempo,
+    told,
+    line,
+    preferences,
+    density,
+    intonation,
+    accepted,
+    set: setSettings,
+  } = usePartSettings(data.part.id, data.settings, setProblem);
   const { players, changeHand } = usePlayers(data.players, setProblem);
   const [tab, setTab] = useState(data.tab);
   const [showPrint, setShowPrint] = useState(false);
@@ -82,10 +92,13 @@ export function Desk({ data }: { data: DeskData }) {
     [passages, current, part],
   );
   const conditions = useMemo<Conditions>(
-    () => ({ marking: shown, player, tempo, told, preferences, density, line }),
-    [shown, player, tempo, told, preferences, density, line],
+    () => ({ marking: shown, player, tempo, told, preferences, density, intonation, line }),
+    [shown, player, tempo, told, preferences, density, intonation, line],
   );
-  const { report: checked, failed: checkFailed } = useReport(analyst, conditions, passages);
+  const [wasChecked, setWasChecked] = useState(false);
+  const others = useOthers(analyst, data.part.id, wasChecked && data.siblings.length > 1);
+  const { report: checked, failed: checkFailed } = useReport(analyst, conditions, passages, others.known);
+  if (checked && !wasChecked) setWasChecked(true);
   const engraved = useEngraving(data.part.id, passage, widthPx, shown, { engraving: data.engraving, widthPx: data.widthPx }, passages[current + 1]);
   const { selection, chosen, order, pick, away, clear } = useSelection(part, data.noteId);
   const focus = selection.focus && part ? noteById(part, selection.focus) : undefined;
@@ -129,6 +142,7 @@ export function Desk({ data }: { data: DeskData }) {
     onAccepted: (next) => setSetting({ accepted: next }),
     onChange: change,
     onTempo: (next) => setSetting({ tempo: next }),
+    onOther: others.note,
     onProblem: setProblem,
   });
   const report = spots.told;
@@ -403,6 +417,7 @@ export function Desk({ data }: { data: DeskData }) {
           noteLabel={focus && open ? `${placeLabel(open.part, focus)} · ${pitchLabel(focus.pitch)}` : ''}
           findings={findings}
           spots={spots}
+          inTune={{ intonation, level: person.level, onIntonation: (next) => setSetting({ intonation: next }) }}
           elsewhere={(report?.findings.length ?? 0) - findings.length}
           onSuggest={suggest}
           onTake={take}

@@ -5,11 +5,13 @@ import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
 import { isQuiet, type Finding } from '@/core/checks/finding';
 import type { TriedRemedy } from '@/core/checks/remedies';
+import { TOLERANCE_CENTS } from '@/core/checks/tables';
+import type { PitchSchool } from '@/core/checks/target';
 import { noteById } from '@/core/score/find';
 import { pitchLabel, placeLabel } from '@/ui/kit/music';
 import { capital } from './choice-card';
 import { passes, SIDES, type FindingFilter, type Side } from './findings-shown';
-import type { PanelProps } from './panel';
+import type { InTuneProps, PanelProps } from './panel';
 import type { Findings } from './use-findings';
 
 const SEVERITY = ['', 'watch', 'risk', 'will fail'];
@@ -35,6 +37,7 @@ export function FindingsTab(props: PanelProps) {
         <Printer size={14} aria-hidden /> Check sheet for the lesson
       </Link>
       <Filter findings={findings} spots={spots} shown={shown.length} />
+      <InTune {...props.inTune} />
       {findings.length === 0 && <p className="text-soft">Nothing in {passageName} passes a threshold for this player at this tempo.</p>}
       <ul className="grid gap-2">
         {shown.map((finding) => (
@@ -105,6 +108,56 @@ function Filter({ findings, spots, shown }: { findings: readonly Finding[]; spot
           {shown} of {findings.length} shown.
         </p>
       )}
+    </div>
+  );
+}
+
+const AIMS: ReadonlyArray<readonly [PitchSchool, words: string, why: string]> = [
+  ['pythagorean', 'melodic (pure fifths)', 'high leading notes, as the open strings are tuned'],
+  ['just', 'chordal (pure thirds)', 'low major thirds, over the chord that sounds'],
+  ['equal', 'equal temperament', 'with a piano'],
+];
+
+/** How far off is minded, and where a note is in tune. */
+function InTune({ intonation, level, onIntonation }: InTuneProps) {
+  const usual = TOLERANCE_CENTS[level];
+  const [typed, setTyped] = useState<string | null>(null);
+  const tell = () => {
+    const cents = Number(typed);
+    setTyped(null);
+    if (typed === null || (typed !== '' && !(cents >= 2 && cents <= 60))) return;
+    onIntonation({ ...intonation, toleranceCents: typed === '' ? null : Math.round(cents * 10) / 10 });
+  };
+  return (
+    <div className="flex items-center gap-1.5 text-[13px]" role="group" aria-label="In tune">
+      <label className="flex items-center gap-1">
+        <span className="text-soft">in tune within</span>
+        <input
+          aria-label="Cents off that are minded, 2 to 60"
+          title={`Cents off that are minded, 2 to 60; empty is the usual ${usual} of this level`}
+          inputMode="decimal"
+          className="field w-11 px-1 text-right"
+          placeholder={String(usual)}
+          value={typed ?? intonation.toleranceCents ?? ''}
+          onChange={(event) => setTyped(event.target.value)}
+          onBlur={tell}
+          onKeyDown={(event) => event.key === 'Enter' && tell()}
+        />
+        <span className="text-soft">cents,</span>
+      </label>
+      <select
+        aria-label="Pitch that is aimed at"
+        title={AIMS.find(([school]) => school === intonation.school)![2]}
+        className="field min-w-0 grow px-1"
+        value={intonation.school}
+        onChange={(event) => onIntonation({ ...intonation, school: event.target.value as PitchSchool })}
+      >
+        {AIMS.map(([school, words]) => (
+          <option key={school} value={school}>
+            {words}
+          </option>
+        ))}
+      </select>
     </div>
   );
 }
@@ -201,7 +254,7 @@ interface LineProps {
 }
 
 function RemedyLine({ remedy, highlighted, onPoint, onLeave, onTake }: LineProps) {
-  const takeable = Boolean(remedy.changes?.length) || remedy.tempo !== undefined;
+  const takeable = Boolean(remedy.changes?.length) || remedy.tempo !== undefined || remedy.elsewhere !== undefined;
   const measured = remedy.before !== null && remedy.after !== null;
   return (
     <div

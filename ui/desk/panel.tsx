@@ -2,6 +2,8 @@
 
 import { Tabs } from 'radix-ui';
 import type { Finding } from '@/core/checks/finding';
+import type { IntonationSettings } from '@/core/checks/target';
+import type { Level } from '@/core/instruments/player';
 import type { Instrument } from '@/core/instruments/instrument';
 import type { OpenPart } from '@/workers/analyst';
 import type { BowPanelProps } from './bow-panel';
@@ -13,6 +15,13 @@ import { ReadingTab, type ReadingProps } from './reading-tab';
 import { PANEL_TABS, type PanelTab } from './tabs';
 import type { Choices } from './use-choices';
 import type { Findings } from './use-findings';
+
+/** How far off is minded, and what is aimed at. */
+export interface InTuneProps {
+  intonation: IntonationSettings;
+  level: Level;
+  onIntonation(intonation: IntonationSettings): void;
+}
 
 export interface PanelProps {
   partId: string;
@@ -30,6 +39,7 @@ export interface PanelProps {
   noteLabel: string;
   findings: readonly Finding[];
   spots: Findings;
+  inTune: InTuneProps;
   /** How many findings other passages have. */
   elsewhere: number;
   onSuggest(kind: 'fingering' | 'bowing'): void;

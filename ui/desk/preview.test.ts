@@ -1,3 +1,4 @@
+import { USUAL_INTONATION } from '@/core/checks/target';
 import { USUAL_PREFERENCES } from '@/core/left-hand/preferences';
 import { NOTHING_TOLD } from '@/core/instruments/as-told';
 import { demoText } from '@/tests/support/demo';
@@ -9,7 +10,16 @@ import { statusText } from './status';
 
 const analyst = new Analyst();
 const open = analyst.open(demoText('staircase'));
-const plain: Conditions = { marking: {}, player: null, tempo: null, told: NOTHING_TOLD, preferences: USUAL_PREFERENCES, density: 'usual', line: 0 };
+const plain: Conditions = {
+  marking: {},
+  player: null,
+  tempo: null,
+  told: NOTHING_TOLD,
+  preferences: USUAL_PREFERENCES,
+  density: 'usual',
+  intonation: USUAL_INTONATION,
+  line: 0,
+};
 const report = analyst.report(plain, []);
 const planned = report.fingering!.notes;
 const range = { fromBar: 0, toBar: 15 };

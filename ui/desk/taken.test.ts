@@ -1,3 +1,4 @@
+import { USUAL_INTONATION } from '@/core/checks/target';
 import { demoText } from '@/tests/support/demo';
 import { NOTHING_TOLD } from '@/core/instruments/as-told';
 import { USUAL_PREFERENCES } from '@/core/left-hand/preferences';
@@ -6,7 +7,16 @@ import { takenChoice } from './taken';
 
 const analyst = new Analyst();
 const { part } = analyst.open(demoText('staircase'));
-const plain: Conditions = { marking: {}, player: null, tempo: null, told: NOTHING_TOLD, preferences: USUAL_PREFERENCES, density: 'usual', line: 0 };
+const plain: Conditions = {
+  marking: {},
+  player: null,
+  tempo: null,
+  told: NOTHING_TOLD,
+  preferences: USUAL_PREFERENCES,
+  density: 'usual',
+  intonation: USUAL_INTONATION,
+  line: 0,
+};
 const range = { fromBar: 0, toBar: 7 };
 const focus = part.notes[2]!;
 const where = { part, bars: '1–8', focus, marking: {} };

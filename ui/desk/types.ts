@@ -6,6 +6,7 @@ import type { Told } from '@/core/instruments/as-told';
 import type { InstrumentKind } from '@/core/score/score';
 import type { PlayerDescription } from '@/core/instruments/player';
 import type { HandPreferences } from '@/core/left-hand/preferences';
+import type { IntonationSettings } from '@/core/checks/target';
 import type { Density } from '@/core/left-hand/worth-writing';
 import type { PanelTab } from './tabs';
 import type { Engraving } from '@/workers/server/engraver';
@@ -25,6 +26,8 @@ export interface DeskSettings extends Told {
   preferences: HandPreferences;
   /** How many fingers a taken suggestion writes. */
   density: Density;
+  /** How in tune it is wanted. */
+  intonation: IntonationSettings;
   accepted: AcceptedFinding[];
 }
 

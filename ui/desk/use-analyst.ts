@@ -6,7 +6,7 @@ import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
 import type { Report } from '@/core/checks/check';
 import type { ReadingAid } from '@/core/reading/aid';
-import type { Analyst, Conditions, OpenPart } from '@/workers/analyst';
+import type { Analyst, Conditions, OpenPart, OtherMusic } from '@/workers/analyst';
 
 export type RemoteAnalyst = Remote<Analyst>;
 
@@ -45,8 +45,36 @@ export function useAnalyst(
   return { analyst: opened?.analyst ?? null, open: opened?.open ?? null, failed };
 }
 
+/**
+ * Gives the analyst the other parts of the piece, once the part itself has been checked. Returns how often that changed what
+ * is known of them: a report made before knows less.
+ */
+export function useOthers(analyst: RemoteAnalyst | null, partId: string, wanted: boolean): { known: number; note: () => void } {
+  const [known, setKnown] = useState(0);
+  useEffect(() => {
+    if (!analyst || !wanted) return;
+    let gone = false;
+    void (async () => {
+      // Without them the check is about this part alone; nothing else depends on them.
+      const response = await fetch(`/api/parts/${partId}/others`).catch(() => null);
+      if (!response?.ok || gone) return;
+      await analyst.join((await response.json()) as OtherMusic[]);
+      if (!gone) setKnown((times) => times + 1);
+    })();
+    return () => {
+      gone = true;
+    };
+  }, [analyst, partId, wanted]);
+  return { known, note: () => setKnown((times) => times + 1) };
+}
+
 /** The report for the latest conditions; while one is being made only the newest request waits. */
-export function useReport(analyst: RemoteAnalyst | null, conditions: Conditions, passages: readonly Passage[]): { report: Report | null; failed: boolean } {
+export function useReport(
+  analyst: RemoteAnalyst | null,
+  conditions: Conditions,
+  passages: readonly Passage[],
+  known = 0,
+): { report: Report | null; failed: boolean } {
   const [report, setReport] = useState<Report | null>(null);
   const [failed, setFailed] = useState(false);
   const busy = useRef(false);
@@ -68,7 +96,7 @@ export function useReport(analyst: RemoteAnalyst | null, conditions: Conditions,
     };
     if (busy.current) next.current = ask;
     else void ask();
-  }, [analyst, conditions, passages]);
+  }, [analyst, conditions, passages, known]);
   return { report, failed };
 }
 

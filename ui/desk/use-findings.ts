@@ -6,8 +6,8 @@ import { findingKey, type Finding } from '@/core/checks/finding';
 import type { TriedRemedy } from '@/core/checks/remedies';
 import type { Stroke } from '@/core/bow-arm/describe';
 import type { FingeredNote } from '@/core/left-hand/fingering';
-import type { Change } from '@/core/marking/change';
-import type { Problem } from '@/ui/kit/problem';
+import type { Change, ChangeSet } from '@/core/marking/change';
+import { sendJson, type Problem } from '@/ui/kit/problem';
 import type { Conditions } from '@/workers/analyst';
 import { EVERYTHING, parted, passes, type FindingFilter } from './findings-shown';
 import type { AcceptedFinding } from './types';
@@ -24,6 +24,8 @@ interface Asked {
   onAccepted(accepted: AcceptedFinding[]): void;
   onChange(reason: string, changes: readonly Change[]): void;
   onTempo(tempo: number): void;
+  /** Another part of the piece was marked. */
+  onOther(): void;
   onProblem(problem: Problem): void;
 }
 
@@ -33,6 +35,12 @@ const NOT_TRIED: Problem = {
   remedy: 'Nothing was changed; choose the finding again, or reload the page.',
 };
 
+const NOT_ELSEWHERE: Problem = {
+  place: null,
+  what: 'The marks of the other part could not be changed; they may have changed meanwhile.',
+  remedy: 'Nothing was written there. Reload and look again.',
+};
+
 /** Both hands as a remedy would have them. */
 export interface TriedPlan {
   notes: readonly FingeredNote[];
@@ -40,7 +48,7 @@ export interface TriedPlan {
 }
 
 /** The findings that are told, the one that is looked at, its remedies, and the remedy that is being tried. */
-export function useFindings({ analyst, conditions, report, accepted, wanted, onAccepted, onChange, onTempo, onProblem }: Asked) {
+export function useFindings({ analyst, conditions, report, accepted, wanted, onAccepted, onChange, onTempo, onOther, onProblem }: Asked) {
   const [filter, setFilter] = useState<FindingFilter>(EVERYTHING);
   const [chosen, setChosen] = useState<string | null>(null);
   const [remedies, setRemedies] = useState<{ key: string; items: TriedRemedy[] } | null>(null);
@@ -94,7 +102,17 @@ export function useFindings({ analyst, conditions, report, accepted, wanted, onA
     if (!taken || !current) return;
     setPointed(null);
     if (taken.changes?.length) onChange(`Bar ${current.bar}, ${current.kind}: ${taken.text}`, taken.changes);
+    else if (taken.elsewhere) void takeElsewhere(taken.elsewhere, `Bowed like another part, from its bar ${current.bar}`);
     else if (taken.tempo) onTempo(taken.tempo);
+  }
+
+  /** Marks for another part are stored there, as a step of its own history. */
+  async function takeElsewhere({ partId, markingId, name, changes }: NonNullable<TriedRemedy['elsewhere']>, reason: string) {
+    const set: ChangeSet = { id: crypto.randomUUID(), at: new Date().toISOString(), reason, changes, undoes: null };
+    const response = await sendJson('POST', `/api/markings/${markingId}/changes`, [set]);
+    if (!response?.ok) return onProblem({ ...NOT_ELSEWHERE, place: name });
+    await analyst?.joined(partId, changes);
+    onOther();
   }
 
   return {

@@ -30,11 +30,11 @@ const MARKS = ['', '◆', '◆◆', '◆◆◆'];
 /** Players down, passages across: up to which tempo it works, and the worst spot. */
 export function Fit({ part, players }: { part: FitPart; players: readonly KnownPlayer[] }) {
   const { analyst, open, failed } = useAnalyst(part.id, part.musicVersion, NOTHING);
-  const { tempo, instrument, sounds, section, preferences, density, line } = part.settings;
+  const { tempo, instrument, sounds, section, preferences, density, intonation, line } = part.settings;
   const told = useMemo<Told>(() => ({ instrument, sounds, section }), [instrument, sounds, section]);
   const conditions = useMemo<Conditions>(
-    () => ({ marking: part.marking, player: null, tempo, told, preferences, density, line }),
-    [part.marking, tempo, told, preferences, density, line],
+    () => ({ marking: part.marking, player: null, tempo, told, preferences, density, intonation, line }),
+    [part.marking, tempo, told, preferences, density, intonation, line],
   );
   const [rows, setRows] = useState<ReadonlyMap<string, FitRow | null>>(new Map());
   const [changes, setChanges] = useState<ReadonlyMap<string, ForPlayer | 'working' | null>>(new Map());

@@ -11,7 +11,7 @@ import type { Marking } from '@/core/marking/mark';
 import { isQuiet, type Finding } from '@/core/checks/finding';
 import type { TriedRemedy } from '@/core/checks/remedies';
 import { inBeats, otherUnits, spotsFor, tempoVerdict, type BeatUnit, type SheetSpot, type TempoVerdict } from '@/core/checks/sheet';
-import { useAnalyst, useReport, type RemoteAnalyst } from '@/ui/desk/use-analyst';
+import { useAnalyst, useOthers, useReport, type RemoteAnalyst } from '@/ui/desk/use-analyst';
 import { parted } from '@/ui/desk/findings-shown';
 import type { DeskSettings } from '@/ui/desk/types';
 import type { Conditions } from '@/workers/analyst';
@@ -22,6 +22,8 @@ export interface SheetData {
   title: string;
   part: { id: string; name: string; instrument: InstrumentKind | null };
   musicVersion: string;
+  /** Other parts belong to the piece. */
+  severalParts: boolean;
   marking: Marking;
   passages: Passage[];
   player: PlayerDescription | null;
@@ -37,13 +39,14 @@ const UNIT_SIGNS: Readonly<Record<BeatUnit['name'], string>> = { half: 'half', '
 export function CheckSheet({ data }: { data: SheetData }) {
   const { part: about, marking, settings, player } = data;
   const { analyst, open, failed } = useAnalyst(about.id, data.musicVersion, NOTHING);
-  const { tempo, instrument, sounds, section, preferences, density, line, accepted } = settings;
+  const { tempo, instrument, sounds, section, preferences, density, intonation, line, accepted } = settings;
   const told = useMemo<Told>(() => ({ instrument, sounds, section }), [instrument, sounds, section]);
   const conditions = useMemo<Conditions>(
-    () => ({ marking, player, tempo, told, preferences, density, line }),
-    [marking, player, tempo, told, preferences, density, line],
+    () => ({ marking, player, tempo, told, preferences, density, intonation, line }),
+    [marking, player, tempo, told, preferences, density, intonation, line],
   );
-  const { report, failed: unchecked } = useReport(analyst, conditions, data.passages);
+  const others = useOthers(analyst, about.id, data.severalParts);
+  const { report, failed: unchecked } = useReport(analyst, conditions, data.passages, others.known);
   const [count, setCount] = useState<number>(10);
   const spots = useMemo(() => (report ? spotsFor(parted(report.findings, accepted).open, count) : null), [report, accepted, count]);
   const verdict = report && open ? tempoVerdict(report, open.part) : null;

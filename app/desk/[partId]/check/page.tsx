@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { partView } from '@/server/part-view';
-import { partById } from '@/server/parts';
+import { partById, partsOfPiece } from '@/server/parts';
 import { currentStudio, studioName } from '@/server/studio';
 import { CheckSheet } from '@/ui/sheet/check-sheet';
 
@@ -22,6 +22,7 @@ export default async function Page({ params }: Props) {
   const [view, studio] = await Promise.all([partView(studioId, (await params).partId), studioName(studioId)]);
   if (!view) notFound();
   const { part, marking, passages, players, settings, musicVersion } = view;
+  const siblings = await partsOfPiece(studioId, part.pieceId);
   return (
     <CheckSheet
       data={{
@@ -29,6 +30,7 @@ export default async function Page({ params }: Props) {
         title: part.title,
         part: { id: part.id, name: part.name, instrument: part.instrument },
         musicVersion,
+        severalParts: siblings.length > 1,
         marking: marking.marking,
         passages,
         player: players.find(({ id }) => id === settings.playerId) ?? null,
