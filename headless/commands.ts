@@ -29,7 +29,9 @@ import { HAIR_CM } from '../core/bow-arm/tables';
 import { bowTempi, type BowLimit } from '../core/bow-arm/tempo';
 import { SHIFT_BITS_PER_S, STROKES_PER_S } from '../core/checks/tables';
 import { stringsOf } from '../core/left-hand/strings';
-import { check } from '../core/checks/check';
+import { check, type CheckMemory, type CheckRequest } from '../core/checks/check';
+import type { Finding } from '../core/checks/finding';
+import { remediesFor } from '../core/checks/remedies';
 import { bad, good, type Result } from '../core/util/result';
 import type { Options } from './options';
 import { readPreferences } from './preferences';
@@ -70,7 +72,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   }
   const preferences = readPreferences(options.set);
   if (!preferences.ok) return preferences;
-  const { hand: likes, leftHand: handCosts, bow: bowCosts, technique } = preferences.value;
+  const { hand: likes, leftHand: handCosts, bow: bowCosts, technique, intonation } = preferences.value;
   const player = playerFor(part, options, technique);
   if (!player.ok) return player;
   const marking = readMarks(marksText, part);
@@ -122,7 +124,8 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
       return good({ value: { alternatives }, marked: marked(taken) });
     }
     case 'check': {
-      const report = check({
+      const memories: CheckMemory[] = [];
+      const request: CheckRequest = {
         score,
         part: edited,
         marking: marking.value,
@@ -130,8 +133,13 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
         tempo: options.tempo,
         passages: automaticPassages(part),
         preferences: likes,
+        intonation,
+        others: score.parts.filter(({ id }) => id !== part.id).map((other) => ({ id: other.id, name: other.name, markingId: other.id, part: other, marking: {} })),
         costs: { hand: handCosts, bow: bowCosts },
-      });
+        edited: (tried) => editedPart(part, tried),
+        memories,
+      };
+      const report = check(request);
       const inRange = (barIndex: number) => range.value === null || (barIndex >= range.value.fromBar && barIndex <= range.value.toBar);
       const label = (index: number) => part.bars[index]!.label;
       const { limitedBy, ...tempo } = report.tempo;
@@ -146,12 +154,29 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
             bars: `${label(fromBar)}-${label(toBar)}`,
             tempo: { ceiling, floor },
           })),
-          findings: report.findings.filter((finding) => inRange(finding.barIndex)),
+          findings: report.findings.filter((finding) => inRange(finding.barIndex)).map((finding) => findingJson(finding, options.remedies === 'all' ? request : null, memories)),
         },
         marked: marked({}),
       });
     }
   }
+}
+
+/** A finding with what helps against it, tried; the marks of each remedy as `--marks` takes them. */
+function findingJson(finding: Finding, request: CheckRequest | null, memories: readonly CheckMemory[]) {
+  if (!request) return { ...finding, hear: finding.hear ?? [], remedies: [] };
+  const line = linesOf(request.part).findIndex((each) => each.events.some(({ ids }) => ids.includes(finding.noteIds.at(-1)!)));
+  const remedies = remediesFor(request, finding, memories[Math.max(0, line)]).map(({ kind, text, before, after, solved, brings, tempo, changes }) => ({
+    kind,
+    text,
+    before,
+    after,
+    solved,
+    brings,
+    ...(tempo === undefined ? {} : { tempo }),
+    marks: (changes ?? []).flatMap(({ target, kind: markKind, to }) => (to ? [{ id: target, kind: markKind, value: to.value }] : [])),
+  }));
+  return { ...finding, hear: finding.hear ?? [], remedies };
 }
 
 interface BowPlayed {

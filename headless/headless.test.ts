@@ -49,14 +49,36 @@ describe('each command gives its promised shape', () => {
     expect(alternatives[0]!.strokes[0]!.direction).toBe('down');
   });
   test('check, whole and for some bars', () => {
-    const whole = checkShape.parse(ask('check --level beginner --hand small').value);
-    const some = checkShape.parse(ask('check --level beginner --hand small --bars 25-32').value);
+    const whole = checkShape.parse(ask('check --level beginner --hand small --remedies none').value);
+    const some = checkShape.parse(ask('check --level beginner --hand small --bars 25-32 --remedies none').value);
     expect(whole.findings.length).toBeGreaterThan(some.findings.length);
     expect(some.findings.every((finding) => finding.barIndex >= 24)).toBe(true);
   });
+  test('check computes what helps: its marks, given back, make the finding milder or end it', () => {
+    const command = 'check --level intermediate --hand small --bars 25-26';
+    const { findings } = checkShape.parse(ask(command).value);
+    const tried = findings.flatMap((finding) => finding.remedies.filter(({ marks, kind }) => marks.length && kind !== 'marks').map((remedy) => ({ finding, remedy })));
+    expect(tried.length).toBeGreaterThan(2);
+    for (const { finding, remedy } of tried.slice(0, 3)) {
+      expect(remedy.after!).toBeLessThan(remedy.before!);
+      const after = checkShape.parse(ask(`${command} --remedies none`, undefined, { marks: remedy.marks }).value).findings;
+      const same = after.find(({ id }) => id === finding.id);
+      if (remedy.solved) expect(same).toBeUndefined();
+      else expect(same!.severity).toBeLessThanOrEqual(finding.severity);
+    }
+  });
+  test('check knows the tolerance and the pitch that is aimed at, and the other parts of the score', () => {
+    const tuned = (set: string) =>
+      checkShape.parse(ask(`check --level intermediate --remedies none ${set}`).value).findings.filter(({ kind }) => kind === 'out-of-tune risk');
+    expect(tuned('--set tolerance=10').length).toBeGreaterThan(tuned('--set tolerance=40').length);
+    expect(tuned('--set pitch=just').some(({ numbers }) => numbers.aim === 'just')).toBe(true);
+    expect(tuned('--set pitch=equal').every(({ numbers }) => numbers.aim === undefined)).toBe(true);
+    const entry = checkShape.parse(ask('check --bars 53', 'mill-race-serenade').value).findings.find(({ kind }) => kind === 'counting trap')!;
+    expect(entry.hearIt).toContain('Listen for Violin II');
+  });
   test('every command has a table for people', () => {
     for (const command of ['parts', 'notes', 'finger', 'bow', 'check'] as const) {
-      const lines = forPeople(command, ask(command).value).split('\n');
+      const lines = forPeople(command, ask(command === 'check' ? 'check --bars 25' : command).value).split('\n');
       expect(lines.length).toBeGreaterThan(1);
     }
     expect(
@@ -116,7 +138,7 @@ describe('options do what they say', () => {
   test('another instrument, size, tuning and tempo', () => {
     const openE = (line: string) => fingerShape.parse(ask(line).value).alternatives[0]!.notes.some((note) => note.pitch === 'E5' && note.finger === '0');
     expect([openE('finger --bars 1-8'), openE('finger --instrument viola:15" --bars 1-8')]).toEqual([true, false]);
-    expect(checkShape.parse(ask('check --tempo 60').value).tempo.wanted).toBe(60);
+    expect(checkShape.parse(ask('check --tempo 60 --remedies none').value).tempo.wanted).toBe(60);
     expect(fingerShape.parse(ask('finger --tuning solo --bars 1-1', 'low-tide').value).alternatives[0]!.notes[0]!.pitch).toBe('A1');
   });
   test('-o writes the marked score: the best fingering for finger', () => {
@@ -150,6 +172,9 @@ describe('bad input ends with one line that names place and remedy', () => {
     ['finger x --set preset=magic', /--set preset: "magic".*singing/],
     ['finger x --set weight.shift=-1', /--set weight\.shift.*0 to 10/],
     ['finger x --set weight.mood=1', /--set weight\.mood.*crossing/],
+    ['check x --remedies some', /--remedies: "some".*all, none/],
+    ['check x --set pitch=high', /--set pitch: "high".*pythagorean/],
+    ['check x --set tolerance=1', /--set tolerance: 1 is no tolerance.*2 to 60/],
     ['finger x --set bass-fingers=5', /--set bass-fingers.*three, four/],
     ['finger x --hand 80-95', /--hand: "80-95"/],
     ['finger x --against oboe', /--against: "oboe"/],

@@ -32,6 +32,8 @@ export interface Options {
   marks: string | null;
   /** How many fingers are written into the marked score. */
   write: Density;
+  /** With check: whether what helps is worked out. */
+  remedies: 'all' | 'none';
   alternatives: number;
   out: string | null;
 }
@@ -59,6 +61,7 @@ ${preferenceHelp()}
   -k N                      how many alternatives (3)
   -o FILE                   the marked score: the marks, and for finger and bow the best alternative
   --write sparse|usual|every-note   how many fingers are written into it
+  --remedies all|none       with check: whether what helps is worked out for every finding
   --json                    for programs
 `;
 
@@ -80,6 +83,7 @@ export function readOptions(argv: readonly string[]): Result<Options> {
         tempo: { type: 'string' },
         set: { type: 'string', multiple: true },
         marks: { type: 'string' },
+        remedies: { type: 'string' },
         write: { type: 'string' },
         alternatives: { type: 'string', short: 'k' },
         out: { type: 'string', short: 'o' },
@@ -110,6 +114,8 @@ export function readOptions(argv: readonly string[]): Result<Options> {
   if (!tempo.ok) return tempo;
   const write = oneOf('--write', (values.write ?? 'usual').replace('-', ' '), DENSITIES);
   if (!write.ok) return write;
+  const remedies = oneOf('--remedies', values.remedies ?? 'all', ['all', 'none'] as const);
+  if (!remedies.ok) return remedies;
   const alternatives = numberIn('-k', values.alternatives ?? '3', 1, 12);
   if (!alternatives.ok) return alternatives;
   const set = (values.set ?? []).map((entry) => splitOnce(entry, '=')).map(([name, value]) => [name, value ?? ''] as const);
@@ -130,6 +136,7 @@ export function readOptions(argv: readonly string[]): Result<Options> {
     set,
     marks: values.marks ?? null,
     write: write.value,
+    remedies: remedies.value,
     alternatives: Math.round(alternatives.value),
     out: values.out ?? null,
   });

@@ -147,7 +147,19 @@ export const checkShape = z.object({
       numbers: z.record(z.string(), z.union([z.number(), z.string()])),
       text: z.string(),
       hearIt: z.string().nullable(),
-      remedies: z.array(z.object({ text: z.string(), before: z.number().nullable(), after: z.number().nullable() })),
+      hear: z.array(z.object({ kind: z.string(), text: z.string() })),
+      remedies: z.array(
+        z.object({
+          kind: z.enum(['fingering', 'bowing', 'earlier', 'edit', 'tempo', 'marks', 'advice']),
+          text: z.string(),
+          before: z.number().nullable(),
+          after: z.number().nullable(),
+          solved: z.boolean(),
+          brings: z.array(z.string()),
+          tempo: z.number().optional(),
+          marks: z.array(z.object({ id: z.string(), kind: z.string(), value: z.string() })),
+        }),
+      ),
     }),
   ),
 });

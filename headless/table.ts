@@ -68,7 +68,7 @@ export function forPeople(command: Command, value: unknown): string {
         table([['passage', 'bars', 'ceiling'], ...passages.map((p) => [p.name, p.bars, p.tempo.ceiling ?? '–'])]),
         ...findings.map(
           (f) =>
-            `${'!'.repeat(f.severity).padEnd(3)} bar ${f.bar}, beat ${f.beat}: ${f.text}${f.hearIt ? ` ${f.hearIt}` : ''}${f.remedies.map((r) => ` ${r.text}`).join('')}`,
+            `${'!'.repeat(f.severity).padEnd(3)} bar ${f.bar}, beat ${f.beat}: ${f.text}${f.hearIt ? `\n      hear: ${f.hearIt}` : ''}${f.remedies.map((r) => `\n      ${r.solved ? 'solves' : r.kind === 'advice' ? 'advice' : 'eases'}: ${r.text}${r.before !== null && r.after !== null ? ` (${r.before} → ${r.after})` : ''}`).join('')}`,
         ),
       ].join('\n');
     }

@@ -19,7 +19,7 @@ import { choicesForBow } from '../bow-arm/choices';
 import type { Bowing } from '../bow-arm/describe';
 import { HAIR_CM } from '../bow-arm/tables';
 import { bowFindings } from './bow';
-import { aimOf, placeOf, unplayableFinding, type CheckRequest, type LineContext } from './check';
+import { aimOf, placeOf, unplayableFinding, type CheckRequest, type LineContext, type NoteRisk } from './check';
 import type { Finding, Remedy } from './finding';
 import { handFindings } from './hand';
 import { FASTEST_TEMPO, SHIFT_BITS_PER_S, SLOWEST_TEMPO } from './tables';
@@ -116,6 +116,7 @@ export function burdenInWords(finding: Finding): string {
 
 interface Tried {
   findings: Finding[];
+  risks: NoteRisk[];
 }
 
 export interface RemedyMemory {
@@ -252,15 +253,21 @@ class Trial {
     const { marking } = applyChanges(this.request.marking, changes);
     const edited = isEdit(changes);
     if (edited && !this.request.edited) return null;
-    const { findings } = this.check(marking, edited ? this.request.edited!(marking) : this.context.part);
+    const { findings, risks } = this.check(marking, edited ? this.request.edited!(marking) : this.context.part);
     const same = this.still(findings);
-    const [before, after] = [burden(this.finding), same ? burden(same) : 0];
+    const [before, after] = [burden(this.finding), same ? burden(same) : this.left(risks)];
     if (same && after >= before * 0.97) return null;
     const known = new Set(this.before.findings.map(({ id }) => id));
     const brings = findings.filter(({ id, severity }) => !known.has(id) && severity > 0).map((each) => `${each.kind}, bar ${each.bar}`);
     // What it brings must weigh less than what it takes away.
     if (weight(findings, this.finding) >= weight(this.before.findings, this.finding)) return null;
     return { kind, text, before: round(before), after: round(after), changes, solved: !same, brings };
+  }
+
+  /** What is left below the threshold: a chance, for a note that is in tune more surely now. */
+  private left(risks: readonly NoteRisk[]): number {
+    const { kind, noteIds } = this.finding;
+    return kind === 'out-of-tune risk' ? (risks.find(({ noteId }) => noteId === noteIds[0])?.chance ?? 0) : 0;
   }
 
   /** The same trouble at the same place, whatever it is called now. */
@@ -283,15 +290,17 @@ class Trial {
     this.planned ??= way;
     const findings = hand.unplayable.map((trouble) => unplayableFinding(trouble, context));
     const window = way && { ...way, notes: way.notes.filter(({ id }) => Math.abs(noteById(part, id)!.barIndex - barIndex) <= WINDOW_BARS + 1) };
-    if (window) findings.push(...handFindings(window, context).findings);
-    if (HAND_KINDS.includes(this.finding.kind) && !isOfBow(this.finding)) return { findings: findings.filter(near) };
+    const found = window ? handFindings(window, context) : null;
+    if (found) findings.push(...found.findings);
+    const risks = found?.risks ?? [];
+    if (HAND_KINDS.includes(this.finding.kind) && !isOfBow(this.finding)) return { findings: findings.filter(near), risks };
     const stringOf = stringsOf(way);
     const bow = planBowing({ ...context, alternatives: 1, stringOf }, forkedMemory(this.memory.bow))[0];
     if (bow) {
       this.bowed ??= bow;
       findings.push(...bowFindings(bow, { ...context, stringOf }, { barIndex, bars: WINDOW_BARS }).findings);
     }
-    return { findings: findings.filter(near) };
+    return { findings: findings.filter(near), risks };
   }
 }
 
