@@ -134,7 +134,9 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
         passages: automaticPassages(part),
         preferences: likes,
         intonation,
-        others: score.parts.filter(({ id }) => id !== part.id).map((other) => ({ id: other.id, name: other.name, markingId: other.id, part: other, marking: {} })),
+        others: score.parts
+          .filter(({ id }) => id !== part.id)
+          .map((other) => ({ id: other.id, name: other.name, markingId: other.id, part: other, marking: {} })),
         costs: { hand: handCosts, bow: bowCosts },
         edited: (tried) => editedPart(part, tried),
         memories,
@@ -154,7 +156,9 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
             bars: `${label(fromBar)}-${label(toBar)}`,
             tempo: { ceiling, floor },
           })),
-          findings: report.findings.filter((finding) => inRange(finding.barIndex)).map((finding) => findingJson(finding, options.remedies === 'all' ? request : null, memories)),
+          findings: report.findings
+            .filter((finding) => inRange(finding.barIndex))
+            .map((finding) => findingJson(finding, options.remedies === 'all' ? request : null, memories)),
         },
         marked: marked({}),
       });

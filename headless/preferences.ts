@@ -36,7 +36,13 @@ export const preferenceHelp = (): string =>
   ].join('\n');
 
 export function readPreferences(set: ReadonlyArray<readonly [name: string, value: string]>): Result<Preferences> {
-  const found: Preferences = { hand: { ...USUAL_PREFERENCES, weights: {} }, leftHand: { ...DEFAULT_COSTS }, bow: {}, technique: {}, intonation: { ...USUAL_INTONATION } };
+  const found: Preferences = {
+    hand: { ...USUAL_PREFERENCES, weights: {} },
+    leftHand: { ...DEFAULT_COSTS },
+    bow: {},
+    technique: {},
+    intonation: { ...USUAL_INTONATION },
+  };
   for (const [name, value] of set) {
     const problem = put(found, name, value);
     if (problem) return problem;

@@ -3,7 +3,8 @@ import { zipSync } from 'fflate';
 import { z } from 'zod';
 import type { WriteOptions } from '../core/formats/musicxml/write';
 import { pool } from './db';
-import { markingOfPart } from './markings';
+import { playerById } from './players';
+import { markingFor } from './variants';
 import { inWorker } from './workers';
 
 export interface MarkedDownload {
@@ -12,7 +13,11 @@ export interface MarkedDownload {
   type: string;
 }
 
-export type MarkedOptions = WriteOptions & { compressed?: boolean };
+export type MarkedOptions = WriteOptions & {
+  compressed?: boolean;
+  /** As this player has it, with their own marks. */
+  playerId?: string;
+};
 
 interface PartOfFile {
   id: string;
@@ -47,10 +52,11 @@ async function markedFile(studioId: string, parts: readonly PartOfFile[], named:
   const { source_id: sourceId, file_name: fileName } = parts[0]!;
   const source = await pool().query<{ bytes: Buffer }>('SELECT bytes FROM sources WHERE studio_id = $1 AND id = $2', [studioId, sourceId]);
   const markings = Object.fromEntries(
-    await Promise.all(parts.map(async (part) => [part.file_part_id, (await markingOfPart(studioId, part.id)).marking] as const)),
+    await Promise.all(parts.map(async (part) => [part.file_part_id, await markingFor(studioId, part.id, options.playerId ?? null)] as const)),
   );
   const compressed = options.compressed === true || /\.mxl$/i.test(fileName);
-  const suffix = named && parts.length === 1 ? `${parts[0]!.name}, marked` : 'marked';
+  const player = options.playerId ? await playerById(studioId, options.playerId) : null;
+  const suffix = `${named && parts.length === 1 ? `${parts[0]!.name}, marked` : 'marked'}${player ? ` for ${player.name}` : ''}`;
   return {
     fileName: `${stemOf(fileName)} (${suffix}).${compressed ? 'mxl' : 'musicxml'}`,
     bytes: await inWorker('markedFile', { bytes: source.rows[0]!.bytes, markings, options }),

@@ -33,10 +33,10 @@ export interface StoredMarking {
   marking: Marking;
 }
 
-/** The marking of a part; there is one from the moment the part is taken in. */
+/** The marking of a part for everybody; there is one from the moment the part is taken in. */
 export async function markingOfPart(studioId: string, partId: string): Promise<StoredMarking> {
   const { rows } = await pool().query<{ id: string; name: string }>(
-    'SELECT id, name FROM markings WHERE studio_id = $1 AND part_id = $2 ORDER BY created_at LIMIT 1',
+    'SELECT id, name FROM markings WHERE studio_id = $1 AND part_id = $2 AND player_id IS NULL ORDER BY created_at LIMIT 1',
     [studioId, partId],
   );
   const row = rows[0];

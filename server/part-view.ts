@@ -2,18 +2,20 @@
 import { markingOfPart } from './markings';
 import { musicOf, partById, partSettings, partsOfPiece, passagesOf } from './parts';
 import { players } from './players';
+import { variantsOf } from './variants';
 
 export async function partView(studioId: string, partId: string) {
   const part = await partById(studioId, partId);
   if (!part) return null;
-  const [marking, passages, people, settings, music] = await Promise.all([
+  const [marking, variants, passages, people, settings, music] = await Promise.all([
     markingOfPart(studioId, part.id),
+    variantsOf(studioId, part.id),
     passagesOf(studioId, part.id),
     players(studioId),
     partSettings(studioId, part.id),
     musicOf(studioId, part.id),
   ]);
-  return { part, marking, passages, players: people, settings, musicVersion: music?.version ?? '' };
+  return { part, marking, variants, passages, players: people, settings, musicVersion: music?.version ?? '' };
 }
 
 /** Every other part of the piece: its music, its marks, and what the coach says about it. */

@@ -38,6 +38,7 @@ export default async function Page({ searchParams }: Props) {
               instrument: view.part.instrument,
               musicVersion: view.musicVersion,
               marking: view.marking.marking,
+              variants: view.variants,
               passages: view.passages,
               settings: view.settings,
             }

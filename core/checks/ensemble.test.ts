@@ -17,20 +17,23 @@ const others = (own: number, markings: Record<number, Marking> = {}): OtherPart[
 describe('the chord that sounds', () => {
   const roots = ['C', 'D', 'Eb', 'F', 'G', 'A', 'Bb', 'F#'];
   const kinds = ['', 'm', '7'];
-  test.each(roots.flatMap((root) => kinds.map((kind) => `${root}${kind}`)))('%s, in every inversion, has the root that a general music-theory package (tonal) names', (name) => {
-    const { notes, tonic } = Chord.get(name);
-    notes.forEach((_, inversion) => {
-      const turned = [...notes.slice(inversion), ...notes.slice(0, inversion)];
-      let below = 0;
-      const pitches = turned.map((note) => {
-        let midi = TonalNote.midi(`${note}3`)!;
-        while (midi <= below) midi += 12;
-        below = midi;
-        return parsePitch(`${note}${Math.floor(midi / 12) - 1}`)!;
+  test.each(roots.flatMap((root) => kinds.map((kind) => `${root}${kind}`)))(
+    '%s, in every inversion, has the root that a general music-theory package (tonal) names',
+    (name) => {
+      const { notes, tonic } = Chord.get(name);
+      notes.forEach((_, inversion) => {
+        const turned = [...notes.slice(inversion), ...notes.slice(0, inversion)];
+        let below = 0;
+        const pitches = turned.map((note) => {
+          let midi = TonalNote.midi(`${note}3`)!;
+          while (midi <= below) midi += 12;
+          below = midi;
+          return parsePitch(`${note}${Math.floor(midi / 12) - 1}`)!;
+        });
+        expect(pitchName(rootOf(pitches)!).replace(/\d+$/, '')).toBe(tonic);
       });
-      expect(pitchName(rootOf(pitches)!).replace(/\d+$/, '')).toBe(tonic);
-    });
-  });
+    },
+  );
   test('one note alone is no chord', () => expect(rootOf([parsePitch('D3')!, parsePitch('D4')!])).toBeNull());
   test('what sounds in the score at a moment: the first beat of bar 1 is D, with F sharp above it', () => {
     const first = score.parts[0]!.bars[1]!.onset / score.ticksPerQuarter;
@@ -42,7 +45,18 @@ describe('the chord that sounds', () => {
 });
 
 test('tonics of the key signatures, from seven flats to seven sharps (circle of fifths)', () => {
-  expect([-7, -6, -3, -1, 0, 1, 2, 4, 6, 7].map((fifths) => pitchName(tonicOf(fifths)))).toEqual(['Cb4', 'Gb4', 'Eb4', 'F4', 'C4', 'G4', 'D4', 'E4', 'F#4', 'C#4']);
+  expect([-7, -6, -3, -1, 0, 1, 2, 4, 6, 7].map((fifths) => pitchName(tonicOf(fifths)))).toEqual([
+    'Cb4',
+    'Gb4',
+    'Eb4',
+    'F4',
+    'C4',
+    'G4',
+    'D4',
+    'E4',
+    'F#4',
+    'C#4',
+  ]);
 });
 
 test('a cue before an entry is a note of another part, in the two bars before it, the latest first', () => {
@@ -58,7 +72,12 @@ test('a cue before an entry is a note of another part, in the two bars before it
 });
 
 describe('bows that should go together', () => {
-  const two = (ownBows: Record<number, string>, otherBows: Record<number, string>, music = 'A4 B4 C5 D5 | E5 D5 C5 B4', otherMusic = 'C4 D4 E4 F4 | G4 F4 E4 D4') => {
+  const two = (
+    ownBows: Record<number, string>,
+    otherBows: Record<number, string>,
+    music = 'A4 B4 C5 D5 | E5 D5 C5 B4',
+    otherMusic = 'C4 D4 E4 F4 | G4 F4 E4 D4',
+  ) => {
     const [own, other] = [makeScore('violin', music), makeScore('violin', otherMusic)];
     const mark = (part: typeof own.part, bows: Record<number, string>): Marking =>
       Object.fromEntries(Object.entries(bows).map(([at, value]) => [markKey(part.notes[Number(at)]!.id, 'bow'), { value, origin: 'coach' }]));

@@ -42,6 +42,7 @@ import { usePlay } from './use-play';
 import { usePlayers } from './use-players';
 import { useSelection } from './use-selection';
 import { useShownPart } from './use-shown-part';
+import { usePlayersMarking } from './use-variant';
 import { useWidth } from './use-width';
 
 const NOT_CHECKED: Problem = {
@@ -83,9 +84,11 @@ export function Desk({ data }: { data: DeskData }) {
   const score = useRef<HTMLDivElement>(null);
   const widthPx = useWidth(score, data.widthPx);
 
-  const shown = useShownMarking(state.marking, showPrint);
   const player = players.find((each) => each.id === playerId) ?? null;
-  const view = useShownPart({ opened, told, shown, marking: state.marking, player, named: data.part.instrument });
+  const own = usePlayersMarking({ partId: data.part.id, everybody: store, base: state, player, first: data.variant, onProblem: setProblem });
+  const { marking } = own;
+  const shown = useShownMarking(marking, showPrint);
+  const view = useShownPart({ opened, told, shown, marking, player, named: data.part.instrument });
   const { print, part, open, kind, person, instrument } = view;
   const passage = useMemo<Passage>(
     () => passages[current] ?? { name: 'the part', fromBar: 0, toBar: Math.max(0, (part?.bars.length ?? 1) - 1) },
@@ -125,12 +128,13 @@ export function Desk({ data }: { data: DeskData }) {
 
   const focusScore = () => score.current?.focus({ preventScroll: true });
 
+  const put = own.change;
   const change = useCallback(
     (reason: string, changes: readonly Change[]) => {
       closeChoices();
-      store.apply(reason, changes);
+      put(reason, changes);
     },
-    [closeChoices, store],
+    [closeChoices, put],
   );
 
   const spots = useFindings({
@@ -177,7 +181,7 @@ export function Desk({ data }: { data: DeskData }) {
   }
 
   function take(index: number, compared = false) {
-    const where = part && { part, bars: barsLabel(part, passage.fromBar, passage.toBar), focus, marking: state.marking };
+    const where = part && { part, bars: barsLabel(part, passage.fromBar, passage.toBar), focus, marking };
     const taken = where && takenChoice(choices, index, where, compared);
     if (taken) change(taken.reason, taken.changes);
     focusScore();
@@ -225,16 +229,16 @@ export function Desk({ data }: { data: DeskData }) {
   function obey(command: Command): void {
     switch (command.do) {
       case 'mark': {
-        if (chosen.length) change(markInWords(command.kind, command.value), toggled(state.marking, chosen, command.kind, command.value));
+        if (chosen.length) change(markInWords(command.kind, command.value), toggled(marking, chosen, command.kind, command.value));
         if (command.kind === 'finger' || command.kind === 'string') choices.setHand('left');
         else if (command.kind !== 'covered') choices.setHand('bow');
         return;
       }
       case 'cycle string':
-        if (focus) change('String', nextString(focus, state.marking, instrument.strings.length));
+        if (focus) change('String', nextString(focus, marking, instrument.strings.length));
         return;
       case 'clear':
-        if (chosen.length) change('Marks taken away', cleared(state.marking, chosen));
+        if (chosen.length) change('Marks taken away', cleared(marking, chosen));
         return;
       case 'step': {
         const next = selection.focus ? away(command.by) : order.find((note) => note.barIndex >= passage.fromBar);
@@ -251,10 +255,10 @@ export function Desk({ data }: { data: DeskData }) {
         return tab === 'findings' ? spots.takePointed() : take(choices.highlighted);
       case 'undo':
         closeChoices();
-        return store.undo();
+        return own.undo();
       case 'redo':
         closeChoices();
-        return store.redo();
+        return own.redo();
       case 'go to':
         return setDialog('go to');
       case 'help':
@@ -279,11 +283,11 @@ export function Desk({ data }: { data: DeskData }) {
   const onKeyDown = useCommands(obey);
 
   const dragged = useDraggedBow(analyst, conditions, passage, report, change);
-  const { notes, strokes, findings, fingersMarked, bowsMarked, risks } = useDrawn(report, choices, part, passage, state.marking, dragged.strokes, spots.tried);
+  const { notes, strokes, findings, fingersMarked, bowsMarked, risks } = useDrawn(report, choices, part, passage, marking, dragged.strokes, spots.tried);
   const handPanel = useHandPanel({
     analyst,
     conditions,
-    marking: state.marking,
+    marking,
     planned: report?.fingering?.notes ?? NOTHING_PLANNED,
     notes,
     person,
@@ -297,7 +301,7 @@ export function Desk({ data }: { data: DeskData }) {
     analyst,
     conditions,
     part,
-    marking: state.marking,
+    marking,
     report,
     strokes,
     passage,
@@ -313,14 +317,13 @@ export function Desk({ data }: { data: DeskData }) {
         data={data}
         players={players.filter((each) => kind === null || each.instrument === kind)}
         player={player}
-        save={state.save === 'saved' && passageList.saving ? 'saving' : state.save}
+        save={own.save === 'saved' && passageList.saving ? 'saving' : own.save}
         tempo={{ wanted: tempo, printed: part ? printedTempo(part) : null }}
-        canUndo={state.stacks.undo.at(-1)?.reason ?? null}
-        canRedo={state.stacks.redo.at(-1)?.reason.replace(/^Undo: /, '') ?? null}
+        own={own}
         onPlayer={(id) => setSetting({ playerId: id })}
         onTempo={(value) => setSetting({ tempo: value })}
         onDownload={(event) => {
-          if (state.save === 'saved') return;
+          if (own.save === 'saved') return;
           event.preventDefault();
           setProblem(NOT_SAVED);
         }}
@@ -348,8 +351,8 @@ export function Desk({ data }: { data: DeskData }) {
             onCloseOwn={() => setProblem(null)}
             unknownInstrument={kind === null && !player}
             ask={view.askSounds ? (sounds) => setSetting({ sounds }) : null}
-            clash={state.conflict?.conflicts.length ?? null}
-            onSettle={(keepMine) => store.settle(keepMine)}
+            clash={(own.conflict ?? state.conflict)?.conflicts.length ?? null}
+            onSettle={own.settle}
             passagesChanged={passageList.changed}
             onUndoPassages={passageList.undo}
             onDismissPassages={passageList.dismiss}
@@ -402,7 +405,7 @@ export function Desk({ data }: { data: DeskData }) {
             )}
           </div>
           <p id="status" role="status" className="shrink-0 truncate border-t border-line bg-sheet px-3 py-1 text-[13px]">
-            {statusText(open, focus, chosen, state.marking, focus && notes.find((note) => note.id === focus.id))}
+            {statusText(open, focus, chosen, marking, focus && notes.find((note) => note.id === focus.id))}
           </p>
         </main>
         <Panel
@@ -428,7 +431,7 @@ export function Desk({ data }: { data: DeskData }) {
           reading={{
             print,
             edited: part,
-            marking: state.marking,
+            marking,
             chosen,
             passage,
             aids,
@@ -438,7 +441,7 @@ export function Desk({ data }: { data: DeskData }) {
             onGo: go,
             onGoToBar: goToBar,
           }}
-          notes={{ print, marking: state.marking, chosen, passage, onChange: change, onGo: go, onGoToBar: goToBar }}
+          notes={{ print, marking, chosen, passage, onChange: change, onGo: go, onGoToBar: goToBar }}
         />
       </div>
       <Footer folded={folded} onFold={setFolded} asTable={asTable} onTable={setAsTable} onKeys={() => setDialog('keys')} play={play} onPlay={playOrStop} />
@@ -463,7 +466,7 @@ export function Desk({ data }: { data: DeskData }) {
           onDensity: (next) => setSetting({ density: next }),
           onHand: (next) => player && changeHand(player.id, next),
         }}
-        about={{ data, part: opened?.part ?? null, told, marking: state.marking, onTold: setSetting, onChange: change }}
+        about={{ data, part: opened?.part ?? null, told, marking, onTold: setSetting, onChange: change }}
       />
     </div>
   );

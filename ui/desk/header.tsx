@@ -7,6 +7,7 @@ import { useState, type MouseEvent } from 'react';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import type { SaveState } from './marking-store';
 import type { DeskData, PlayerChoice } from './types';
+import type { PlayersMarking } from './use-variant';
 
 interface Props {
   data: DeskData;
@@ -14,8 +15,7 @@ interface Props {
   player: PlayerChoice | null;
   tempo: { wanted: number | null; printed: number | null };
   save: SaveState;
-  canUndo: string | null;
-  canRedo: string | null;
+  own: PlayersMarking;
   onPlayer(id: string | null): void;
   onTempo(tempo: number | null): void;
   /** Lines of a divided part, and the one that is planned. */
@@ -27,7 +27,8 @@ interface Props {
   onDownload(event: MouseEvent): void;
 }
 
-export function Header({ data, players, player, tempo, save, canUndo, canRedo, lines, onLine, onAbout, onPlayer, onTempo, onUndo, onRedo, onDownload }: Props) {
+export function Header({ data, players, player, tempo, save, own, lines, onLine, onAbout, onPlayer, onTempo, onUndo, onRedo, onDownload }: Props) {
+  const { canUndo, canRedo } = own;
   return (
     <header className="flex min-h-13 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
       <Link href="/" className="font-serif text-xl font-semibold">
@@ -102,19 +103,24 @@ export function Header({ data, players, player, tempo, save, canUndo, canRedo, l
       >
         <Redo2 size={16} aria-hidden />
       </button>
-      <PlayerMenu partId={data.part.id} players={players} player={player} onPlayer={onPlayer} />
+      <PlayerMenu partId={data.part.id} players={players} player={player} own={own} onPlayer={onPlayer} />
       <TempoField key={tempo.wanted ?? tempo.printed} tempo={tempo} onTempo={onTempo} />
-      <TakeOut data={data} onDownload={onDownload} />
+      <TakeOut data={data} player={own.differing ? player : null} onDownload={onDownload} />
       <SaveChip state={save} />
       <ThemeSwitch />
     </header>
   );
 }
 
-/** The marked part by one click, everything else from the menu beside it. */
-function TakeOut({ data, onDownload }: Pick<Props, 'data' | 'onDownload'>) {
+/**
+ * The marked part by one click, everything else from the menu beside it.
+ * @param player whose own marks are shown; the file then has them
+ */
+function TakeOut({ data, player, onDownload }: Pick<Props, 'data' | 'player' | 'onDownload'>) {
   const marked = `/api/pieces/${data.pieceId}/marked`;
+  const shown = `${marked}?part=${data.part.id}${player ? `&player=${player.id}` : ''}`;
   const others: ReadonlyArray<[href: string, label: string]> = [
+    ...(player ? [[`${marked}?part=${data.part.id}`, 'Marked part, as everybody has it'] as [string, string]] : []),
     [`${marked}?part=${data.part.id}&words=yes`, 'Marked part, notes as words over the staff'],
     [`${marked}?part=${data.part.id}&compressed=yes`, 'Marked part, compressed (.mxl)'],
     [marked, 'Marked score, all parts'],
@@ -124,8 +130,8 @@ function TakeOut({ data, onDownload }: Pick<Props, 'data' | 'onDownload'>) {
   ];
   return (
     <span className="flex">
-      <a className="button rounded-r-none" href={`${marked}?part=${data.part.id}`} download onClick={onDownload} title="The file as it came, with these marks">
-        <Download size={15} aria-hidden /> Marked part
+      <a className="button rounded-r-none" href={shown} download onClick={onDownload} title="The file as it came, with these marks">
+        <Download size={15} aria-hidden /> Marked part{player ? ` for ${player.name}` : ''}
       </a>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger className="button rounded-l-none border-l-0 px-1.5" aria-label="Other files to take out">
@@ -162,17 +168,25 @@ function SaveChip({ state }: { state: SaveState }) {
   );
 }
 
+const ownMarks = (count: number) => (count === 1 ? '1 own mark' : `${count} own marks`);
+
 const describe = (player: PlayerChoice) => `${player.size ?? 'usual size'} · ${player.hand} hand · ${player.level}`;
 
-function PlayerMenu({ partId, players, player, onPlayer }: Pick<Props, 'players' | 'player' | 'onPlayer'> & { partId: string }) {
+function PlayerMenu({ partId, players, player, own, onPlayer }: Pick<Props, 'players' | 'player' | 'own' | 'onPlayer'> & { partId: string }) {
+  const { alone, differing } = own;
+  const tinted = alone ? 'border-spruce bg-spruce-pale' : '';
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger
-        className="chip cursor-pointer"
-        aria-label={`Checked for ${player ? `${player.name}, ${describe(player)}` : 'a usual adult player'}. Choose a player`}
+        className={`chip cursor-pointer ${tinted}`}
+        aria-label={`Checked for ${player ? `${player.name}, ${describe(player)}` : 'a usual adult player'}${differing ? `, ${ownMarks(differing)}` : ''}${alone ? ', marks go to this player alone' : ''}. Choose a player`}
       >
         <span className="text-soft">for</span> <strong>{player?.name ?? 'a usual adult'}</strong>
-        {player && <span className="text-soft max-xl:hidden">{describe(player)}</span>} <ChevronDown size={14} aria-hidden />
+        {player && !alone && !differing && <span className="text-soft max-xl:hidden">{describe(player)}</span>}
+        {(alone || differing > 0) && (
+          <span className="text-spruce">{[alone ? 'alone' : '', differing ? ownMarks(differing) : ''].filter(Boolean).join(' · ')}</span>
+        )}
+        <ChevronDown size={14} aria-hidden />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu" sideOffset={6} align="end">
@@ -185,6 +199,25 @@ function PlayerMenu({ partId, players, player, onPlayer }: Pick<Props, 'players'
               </DropdownMenu.RadioItem>
             ))}
           </DropdownMenu.RadioGroup>
+          {player && own.canBeAlone && (
+            <>
+              <DropdownMenu.Separator className="my-1 border-t border-line" />
+              <DropdownMenu.CheckboxItem className="menu-item" checked={alone} onCheckedChange={(on) => own.setAlone(on === true)}>
+                <span className="w-4">{alone && <Check size={14} aria-hidden />}</span>
+                Fingers and bows for {player.name} alone
+              </DropdownMenu.CheckboxItem>
+              {differing > 0 && (
+                <>
+                  <DropdownMenu.Item className="menu-item" onSelect={own.giveToAll}>
+                    <span className="w-4" /> Give the {ownMarks(differing)} to everybody
+                  </DropdownMenu.Item>
+                  <DropdownMenu.Item className="menu-item" onSelect={own.asEverybody}>
+                    <span className="w-4" /> Mark {player.name} as everybody again
+                  </DropdownMenu.Item>
+                </>
+              )}
+            </>
+          )}
           <DropdownMenu.Separator className="my-1 border-t border-line" />
           <DropdownMenu.Item className="menu-item" asChild>
             <Link href={`/players?part=${partId}`}>Players, and how this part fits them …</Link>

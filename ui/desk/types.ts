@@ -38,6 +38,14 @@ export interface AcceptedFinding {
   why: string;
 }
 
+/** The marks of one player alone. */
+export interface VariantData {
+  playerId: string;
+  markingId: string;
+  marking: Marking;
+  history: ChangeSet[];
+}
+
 export interface DeskData {
   pieceId: string;
   title: string;
@@ -51,6 +59,8 @@ export interface DeskData {
   markingId: string;
   marking: Marking;
   history: ChangeSet[];
+  /** Of the player that the part is checked for, where there is one. */
+  variant: VariantData | null;
   passages: Passage[];
   players: PlayerChoice[];
   settings: DeskSettings;

@@ -9,7 +9,7 @@ import { MarkingStore, type MarkingState } from './marking-store';
 
 /** One store per visit to a part; unsent changes are kept in local storage under the marking's id. */
 export function useMarking(markingId: string, marking: Marking, history: readonly ChangeSet[]): { store: MarkingStore; state: MarkingState } {
-  const [store] = useState(() => new MarkingStore(marking, history, surroundings(markingId)));
+  const [store] = useState(() => new MarkingStore(marking, history, storedAt(markingId)));
   useEffect(() => store.restore(), [store]);
   const state = useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
   return { store, state };
@@ -29,7 +29,8 @@ export function useShownMarking(marking: Marking, showPrint: boolean): Marking {
   return shown;
 }
 
-function surroundings(markingId: string) {
+/** A store's surroundings in the browser: the server's address for the marking, and what is not sent yet under its id. */
+export function storedAt(markingId: string) {
   const key = `omaggio.unsent.${markingId}`;
   const inBrowser = typeof window !== 'undefined';
   return {

@@ -1,14 +1,17 @@
 'use client';
 
 import Link from 'next/link';
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Told } from '@/core/instruments/as-told';
 import type { FitCell, FitRow, ForPlayer } from '@/core/checks/fit';
 import { printedTempo } from '@/core/score/time';
 import type { InstrumentKind } from '@/core/score/score';
 import type { Passage } from '@/core/score/passages';
+import { applyChanges, squashed } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
+import { variantChanges, withVariant } from '@/core/marking/variant';
 import { useAnalyst } from '@/ui/desk/use-analyst';
+import { sendJson } from '@/ui/kit/problem';
 import type { DeskSettings } from '@/ui/desk/types';
 import type { Conditions } from '@/workers/analyst';
 import type { KnownPlayer } from './players';
@@ -19,7 +22,9 @@ export interface FitPart {
   name: string;
   instrument: InstrumentKind;
   musicVersion: string;
+  /** For everybody, and what differs for some. */
   marking: Marking;
+  variants: Array<{ playerId: string; markingId: string; marking: Marking }>;
   passages: Passage[];
   settings: DeskSettings;
 }
@@ -36,15 +41,24 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
     () => ({ marking: part.marking, player: null, tempo, told, preferences, density, intonation, line }),
     [part.marking, tempo, told, preferences, density, intonation, line],
   );
+  const [variants, setVariants] = useState(part.variants);
+  const [kept, setKept] = useState<{ playerId: string; ok: boolean } | null>(null);
   const [rows, setRows] = useState<ReadonlyMap<string, FitRow | null>>(new Map());
   const [changes, setChanges] = useState<ReadonlyMap<string, ForPlayer | 'working' | null>>(new Map());
+  const forPlayer = useCallback(
+    (player: KnownPlayer): Conditions => {
+      const own = variants.find(({ playerId }) => playerId === player.id);
+      return own ? { ...conditions, marking: withVariant(part.marking, own.marking) } : conditions;
+    },
+    [conditions, part.marking, variants],
+  );
   useEffect(() => {
     if (!analyst) return;
     let gone = false;
     void (async () => {
       for (const player of players) {
         // A player that cannot be worked out has a row that says so; the others go on.
-        const row = await analyst.fit(conditions, part.passages, player).catch(() => null);
+        const row = await analyst.fit(forPlayer(player), part.passages, player).catch(() => null);
         if (gone) return;
         setRows((before) => new Map(before).set(player.id, row));
       }
@@ -52,12 +66,26 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
     return () => {
       gone = true;
     };
-  }, [analyst, conditions, part.passages, players]);
+  }, [analyst, forPlayer, part.passages, players]);
   async function ask(player: KnownPlayer) {
     if (!analyst) return;
     setChanges((before) => new Map(before).set(player.id, 'working'));
-    const found = await analyst.changesFor(conditions, player).catch(() => null);
+    const found = await analyst.changesFor(forPlayer(player), player).catch(() => null);
     setChanges((before) => new Map(before).set(player.id, found));
+  }
+  /** What helps this player becomes the player's own marks; everybody else keeps theirs. */
+  async function keep(player: KnownPlayer, found: ForPlayer) {
+    const opened = await sendJson('PUT', `/api/parts/${part.id}/variants/${player.id}`, {});
+    const variant = opened?.ok ? ((await opened.json()) as { markingId: string; marking: Marking }) : null;
+    if (!variant) return setKept({ playerId: player.id, ok: false });
+    const changed = variantChanges(part.marking, variant.marking, squashed(found.changes));
+    const set = { id: crypto.randomUUID(), at: new Date().toISOString(), reason: `${player.name}: what helps, from Fit`, changes: changed, undoes: null };
+    const stored = changed.length ? await sendJson('POST', `/api/markings/${variant.markingId}/changes`, [set]) : opened;
+    if (!stored?.ok) return setKept({ playerId: player.id, ok: false });
+    const marking = applyChanges(variant.marking, changed).marking;
+    setVariants((before) => [...before.filter(({ playerId }) => playerId !== player.id), { playerId: player.id, markingId: variant.markingId, marking }]);
+    setChanges((before) => new Map([...before].filter(([id]) => id !== player.id)));
+    setKept({ playerId: player.id, ok: true });
   }
   const wanted = tempo ?? (open ? printedTempo(open.part) : null);
   if (failed) return <p role="alert">{failed}</p>;
@@ -110,7 +138,16 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
       <section aria-label="What to change for whom" className="grid gap-2">
         <h3 className="text-base">What to change for whom</h3>
         {players.map((player) => (
-          <ForWhom key={player.id} player={player} found={changes.get(player.id)} onAsk={() => void ask(player)} ready={analyst !== null} />
+          <ForWhom
+            key={player.id}
+            player={player}
+            own={Object.keys(variants.find(({ playerId }) => playerId === player.id)?.marking ?? {}).length}
+            found={changes.get(player.id)}
+            kept={kept?.playerId === player.id ? kept.ok : null}
+            ready={analyst !== null}
+            onAsk={() => void ask(player)}
+            onKeep={(found) => void keep(player, found)}
+          />
         ))}
       </section>
     </>
@@ -134,11 +171,26 @@ function Cell({ cell, wanted }: { cell: FitCell | undefined; wanted: number | nu
   );
 }
 
-function ForWhom({ player, found, onAsk, ready }: { player: KnownPlayer; found: ForPlayer | 'working' | null | undefined; onAsk(): void; ready: boolean }) {
+interface ForWhomProps {
+  player: KnownPlayer;
+  /** Marks that are this player's alone. */
+  own: number;
+  found: ForPlayer | 'working' | null | undefined;
+  /** Whether the last try to keep changes went well; null where there was none. */
+  kept: boolean | null;
+  ready: boolean;
+  onAsk(): void;
+  onKeep(found: ForPlayer): void;
+}
+
+function ForWhom({ player, own, found, kept, ready, onAsk, onKeep }: ForWhomProps) {
   return (
     <article aria-label={`For ${player.name}`} className="rounded-lg border border-line px-3 py-2">
       <div className="flex items-center justify-between gap-3">
-        <strong>{player.name}</strong>
+        <span>
+          <strong>{player.name}</strong>
+          {own > 0 && <span className="text-spruce"> has {own === 1 ? '1 own mark' : `${own} own marks`}</span>}
+        </span>
         {found === undefined && (
           <button type="button" className="button min-h-7" disabled={!ready} onClick={onAsk}>
             Look for changes
@@ -150,6 +202,12 @@ function ForWhom({ player, found, onAsk, ready }: { player: KnownPlayer; found: 
           </span>
         )}
       </div>
+      {kept === true && (
+        <p role="status" className="text-[13px]">
+          Kept for {player.name} alone; everybody else plays as before.
+        </p>
+      )}
+      {kept === false && <p role="alert">The changes could not be kept; nothing was changed. Reload the page and look again.</p>}
       {found === null && <p role="alert">Nothing could be tried for {player.name}; reload the page to try again.</p>}
       {found && found !== 'working' && (
         <>
@@ -167,6 +225,11 @@ function ForWhom({ player, found, onAsk, ready }: { player: KnownPlayer; found: 
               </li>
             ))}
           </ul>
+          {found.mended.length > 0 && (
+            <button type="button" className="button mt-1 min-h-7" onClick={() => onKeep(found)}>
+              Keep as {player.name}’s own marks
+            </button>
+          )}
         </>
       )}
     </article>

@@ -7,6 +7,8 @@ import { editionsOf } from '@/server/editions';
 import { musicOf, partById, partSettings, partsOfPiece, passagesOf } from '@/server/parts';
 import { players } from '@/server/players';
 import { currentStudio } from '@/server/studio';
+import { variantOf } from '@/server/variants';
+import { withVariant } from '@/core/marking/variant';
 import { Desk } from '@/ui/desk/desk';
 import { PANEL_TABS } from '@/ui/desk/tabs';
 import { passageAsked } from '@/ui/desk/passage-asked';
@@ -50,9 +52,11 @@ export default async function Page({ params, searchParams }: Props) {
   ]);
   const passageIndex = passageAsked(passages, part.barLabels, { bars: one('bars'), note: noteId, at });
   const passage = passages[passageIndex] ?? { fromBar: 0, toBar: part.bars - 1 };
+  const variant = await variantOf(studioId, part.id, settings.playerId);
+  const shown = variant ? withVariant(marking.marking, variant.marking) : marking.marking;
   const [changes, engraving] = await Promise.all([
     history(studioId, marking.id),
-    engraved(studioId, part.id, marking.marking, { fromBar: passage.fromBar, toBar: passage.toBar, widthPx }).catch((error) => {
+    engraved(studioId, part.id, shown, { fromBar: passage.fromBar, toBar: passage.toBar, widthPx }).catch((error) => {
       console.error(error);
       return null;
     }),
@@ -71,6 +75,7 @@ export default async function Page({ params, searchParams }: Props) {
         markingId: marking.id,
         marking: marking.marking,
         history: changes.map(({ author: _, ...set }) => set),
+        variant,
         passages,
         players: people,
         settings,

@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { partView } from '@/server/part-view';
 import { partById, partsOfPiece } from '@/server/parts';
+import { withVariant } from '@/core/marking/variant';
 import { currentStudio, studioName } from '@/server/studio';
 import { CheckSheet } from '@/ui/sheet/check-sheet';
 
@@ -21,7 +22,8 @@ export default async function Page({ params }: Props) {
   const studioId = await currentStudio();
   const [view, studio] = await Promise.all([partView(studioId, (await params).partId), studioName(studioId)]);
   if (!view) notFound();
-  const { part, marking, passages, players, settings, musicVersion } = view;
+  const { part, marking, variants, passages, players, settings, musicVersion } = view;
+  const own = variants.find(({ playerId }) => playerId === settings.playerId);
   const siblings = await partsOfPiece(studioId, part.pieceId);
   return (
     <CheckSheet
@@ -31,7 +33,7 @@ export default async function Page({ params }: Props) {
         part: { id: part.id, name: part.name, instrument: part.instrument },
         musicVersion,
         severalParts: siblings.length > 1,
-        marking: marking.marking,
+        marking: own ? withVariant(marking.marking, own.marking) : marking.marking,
         passages,
         player: players.find(({ id }) => id === settings.playerId) ?? null,
         settings,

@@ -1,0 +1,122 @@
+'use client';
+
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import type { Change } from '@/core/marking/change';
+import { BOW_WISH_KINDS, markKey, PLAYER_KINDS, splitKey, type MarkKind } from '@/core/marking/mark';
+import { variantChanges, variantForAll, withVariant } from '@/core/marking/variant';
+import { sendJson, type Problem } from '@/ui/kit/problem';
+import { MarkingStore, type MarkingState, type SaveState } from './marking-store';
+import type { PlayerChoice, VariantData } from './types';
+import { storedAt } from './use-marking';
+
+interface Asked {
+  partId: string;
+  /** The marking for everybody. */
+  everybody: MarkingStore;
+  base: MarkingState;
+  player: PlayerChoice | null;
+  /** Of the player that the page came with. */
+  first: VariantData | null;
+  onProblem(problem: Problem): void;
+}
+
+const NOT_LOADED: Problem = {
+  place: null,
+  what: 'The marks of this player alone could not be loaded.',
+  remedy: 'What is shown is the marking for everybody. Choose the player again, or reload.',
+};
+
+const NOTHING: MarkingState = { marking: {}, stacks: { undo: [], redo: [] }, save: 'saved', pending: [], conflict: null };
+const NO_STORE = { subscribe: () => () => undefined, snapshot: () => NOTHING };
+
+/** Kinds that may differ from player to player; edits and notes are for everybody. */
+const OWN_KINDS: ReadonlySet<MarkKind> = new Set<MarkKind>([...PLAYER_KINDS, ...BOW_WISH_KINDS]);
+
+const WORST: readonly SaveState[] = ['saved', 'saving', 'waiting', 'conflict'];
+
+/** The marking as the chosen player has it, and where changes to it go: to everybody, or to this player alone. */
+export function usePlayersMarking({ partId, everybody, base, player, first, onProblem }: Asked) {
+  const [own, setOwn] = useState<{ playerId: string; store: MarkingStore } | null>(() => first && { playerId: first.playerId, store: storeFor(first) });
+  const [aloneFor, setAloneFor] = useState<string | null>(null);
+  const playerId = player?.id ?? null;
+  const store = own && own.playerId === playerId ? own.store : null;
+  const variant = useSyncExternalStore((store ?? NO_STORE).subscribe, (store ?? NO_STORE).snapshot, (store ?? NO_STORE).snapshot);
+  const alone = playerId !== null && aloneFor === playerId;
+
+  useEffect(() => {
+    if (!playerId || own?.playerId === playerId) return;
+    let gone = false;
+    void sendJson('PUT', `/api/parts/${partId}/variants/${playerId}`, {}).then(async (response) => {
+      const data = response?.ok ? ((await response.json()) as VariantData) : null;
+      if (gone) return;
+      if (data) setOwn({ playerId, store: storeFor(data) });
+      else onProblem(NOT_LOADED);
+    });
+    return () => {
+      gone = true;
+    };
+  }, [partId, playerId, own?.playerId, onProblem]);
+  useEffect(() => store?.restore(), [store]);
+
+  const marking = useMemo(() => withVariant(base.marking, variant.marking), [base.marking, variant.marking]);
+
+  /** Changes are about the marking as the player has it. What differs for this player already stays this player's. */
+  const name = player?.name ?? '';
+  const change = useCallback(
+    (reason: string, changes: readonly Change[]): void => {
+      const all = everybody.snapshot().marking;
+      const own = store?.snapshot().marking ?? {};
+      const isOwn = ({ target, kind }: Change) => store !== null && OWN_KINDS.has(kind) && (alone || markKey(target, kind) in own);
+      const mine = changes.filter(isOwn);
+      if (mine.length) store!.apply(`${name}: ${reason}`.slice(0, 200), variantChanges(all, own, mine));
+      everybody.apply(
+        reason,
+        changes.filter((each) => !isOwn(each)).map((each) => ({ ...each, from: all[markKey(each.target, each.kind)] ?? null })),
+      );
+    },
+    [everybody, store, alone, name],
+  );
+
+  const latest = (stack: 'undo' | 'redo'): { store: MarkingStore; reason: string } | null => {
+    const [all, mine] = [base.stacks[stack].at(-1), variant.stacks[stack].at(-1)];
+    if (mine && store && (!all || mine.at > all.at)) return { store, reason: mine.reason };
+    return all ? { store: everybody, reason: all.reason } : null;
+  };
+
+  return {
+    marking,
+    change,
+    undo: () => latest('undo')?.store.undo(),
+    redo: () => latest('redo')?.store.redo(),
+    canUndo: latest('undo')?.reason ?? null,
+    canRedo: latest('redo')?.reason.replace(/^Undo: /, '') ?? null,
+    save: WORST[Math.max(WORST.indexOf(base.save), WORST.indexOf(variant.save))]!,
+    /** Marks that differ for the chosen player. */
+    differing: Object.keys(variant.marking).length,
+    /** Fingers and bows go to the chosen player alone. */
+    alone,
+    canBeAlone: store !== null,
+    setAlone: (on: boolean) => setAloneFor(on ? playerId : null),
+    /** Everybody gets what this player has; nothing differs any more. */
+    giveToAll(): void {
+      if (!store) return;
+      everybody.apply(`As ${name} has it`, variantForAll(base.marking, variant.marking));
+      empty('As everybody');
+    },
+    /** The player has what everybody has again. */
+    asEverybody: () => empty('As everybody'),
+    conflict: variant.conflict,
+    settle: (keepMine: boolean) => (variant.conflict ? store!.settle(keepMine) : everybody.settle(keepMine)),
+  };
+
+  function empty(reason: string): void {
+    store?.apply(
+      `${name}: ${reason}`,
+      Object.entries(variant.marking).map(([key, from]) => ({ ...splitKey(key), from, to: null })),
+    );
+  }
+}
+
+const storeFor = ({ markingId, marking, history }: VariantData): MarkingStore => new MarkingStore(marking, history, storedAt(markingId));
+
+export type PlayersMarking = ReturnType<typeof usePlayersMarking>;
