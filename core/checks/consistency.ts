@@ -51,6 +51,8 @@ export interface BarOfLine {
   barIndex: number;
   events: LineEvent[];
   keys: Readonly<Record<Alike, string>>;
+  /** Its rhythm and whether there are slurs, also where every note is as long as the next. */
+  rhythm: string;
 }
 
 /** Every run that is marked in both places in two ways, or in one place only; the closest likeness first. */
@@ -103,14 +105,16 @@ function comparable(part: Part, line: Line): BarOfLine[] {
     const key = (height: (note: Note) => number | string) =>
       events.map(({ onset, end, notes, grace }) => `${time(onset - bar.onset)} ${time(end - onset)} ${grace} ${notes.map(height).join('+')}`).join('|');
     const slurred = part.slurs.some(({ from }) => events.some(({ ids }) => ids.includes(from)));
+    const rhythm = `${slurred} ${key(() => '')}`;
     return {
       barIndex,
       events,
+      rhythm,
       keys: {
         'same notes': key((note) => midiOf(note.pitch)),
         'other notes': `${slurred} ${key((note) => letterIndex(note.pitch) - letterIndex(first.pitch))}`,
         // Notes of one length are no rhythm that anybody knows again.
-        'same rhythm': new Set(events.map(({ onset, end }) => end - onset)).size > 1 ? `${slurred} ${key(() => '')}` : `bar ${barIndex}`,
+        'same rhythm': new Set(events.map(({ onset, end }) => end - onset)).size > 1 ? rhythm : `bar ${barIndex}`,
       },
     };
   });

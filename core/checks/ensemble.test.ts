@@ -106,6 +106,7 @@ describe('bows that should go together', () => {
   });
   test('another rhythm at the same time is free; the same tune elsewhere is not', () => {
     expect(two({ 0: 'up' }, { 0: 'down' }, undefined, 'C4/2 D4/1 E4/1 | G4/2 F4/1 E4/1').found).toEqual([]);
+    expect(two({ 0: 'up' }, { 0: 'down' }, undefined, 'C4/0.5 '.repeat(16)).found).toEqual([]);
     const later = two({ 0: 'up' }, { 4: 'down' }, 'A4/1.5 B4/0.5 C5 D5 | E5 D5/1.5 C5/0.5 B4 | A4/4', 'C4/2 D4 E4 | A3/1.5 B3/0.5 C4 D4 | E4 D4/1.5 C4/0.5 B3');
     expect(later.found.map(({ how, here, there }) => [how, here, there])).toEqual([]);
     const tune = two({ 0: 'up' }, { 3: 'down' }, 'A4/1.5 B4/0.5 C5 D5 | E5 D5/1.5 C5/0.5 B4 | A4/4', 'C4/2 D4 E4 | A3/1.5 B3/0.5 C4 D4 | E4 D4/1.5 C4/0.5 B3');

@@ -95,7 +95,7 @@ export function bowedOtherwise(part: Part, line: Line, marking: Marking, others:
     const found: BowedOtherwise[] = [];
     for (const bar of own) {
       const atOnce = byIndex.get(bar.barIndex);
-      const together = atOnce && bar.keys['same rhythm'] === atOnce.keys['same rhythm'] ? atOnce : null;
+      const together = atOnce && bar.rhythm === atOnce.rhythm ? atOnce : null;
       const tune = together ? null : tuneElsewhere(bar, byTune, part, line, other);
       const there = together ?? tune;
       if (!there || !saysBows(there, other.marking)) continue;

@@ -1,4 +1,4 @@
-import { drop, expect, openNew, ready, saved, score, status, test } from './steps';
+import { drop, expect, openNew, ready, saved, score, status, test, walkTo } from './steps';
 import type { Page } from '@playwright/test';
 
 const card = (page: Page) => page.locator('article[aria-current=true]');
@@ -93,4 +93,54 @@ test('the same notes marked in two ways are named, and copied by one click', asy
   await expect(found).toBeHidden();
   await expect(status(page)).toContainText('finger 3');
   await expect(status(page)).toContainText('up-bow');
+});
+
+test('how far off is minded and what is aimed at change the findings, and are kept', async ({ page }) => {
+  await forTobi(page, 'In tune within');
+  await page.getByRole('tab', { name: /^Findings/ }).click();
+  const risks = page.getByRole('article', { name: /^out-of-tune risk/ });
+  const before = await risks.count();
+  const cents = page.getByLabel('Cents off that are minded, 2 to 60');
+  await cents.fill('10');
+  await cents.press('Enter');
+  await expect.poll(() => risks.count()).toBeGreaterThan(before);
+  await page.getByLabel('Pitch that is aimed at').selectOption('just');
+  const sharp = page.getByRole('article', { name: /^out-of-tune risk/ }).filter({ hasText: /[CFG]♯|[CFG]#|[CFG] sharp/ });
+  await sharp.first().getByRole('button').first().click();
+  await expect(card(page).getByRole('region', { name: 'How to hear it' })).toContainText(/Aim \d+\.\d cents lower than equal temperament: pure over/);
+  await page.reload();
+  await ready(page);
+  await page.getByRole('tab', { name: /^Findings/ }).click();
+  await expect(page.getByLabel('Cents off that are minded, 2 to 60')).toHaveValue('10');
+  await expect(page.getByLabel('Pitch that is aimed at')).toHaveValue('just');
+});
+
+test('bows that two sections have otherwise are named in both, and made alike from either', async ({ page }) => {
+  await page.goto('/');
+  const voice = (id: number, notes: string) => `V:${id} name="Violin ${id}"\n[V:${id}] ${notes} |]`;
+  await drop(page, [{ name: 'pair.abc', content: `X:1\nT:Pair\nM:4/4\nL:1/4\nK:G\n${voice(1, 'GABc | dcBA | G4')}\n${voice(2, 'B,CDE | FEDC | B,4')}\n` }]);
+  await expect(page).toHaveURL(/\/desk\//);
+  await ready(page);
+  const other = async (name: string) => {
+    await page.getByRole('button', { name: /^Part: / }).click();
+    await page.getByRole('menuitem', { name }).click();
+    await expect(page.getByRole('button', { name: `Part: ${name}. Choose another part` })).toBeVisible();
+    await ready(page);
+  };
+  await walkTo(page, 1);
+  await page.keyboard.press('u');
+  await saved(page);
+  await other('Violin 2');
+  await walkTo(page, 1);
+  await page.keyboard.press('d');
+  await saved(page);
+  await page.getByRole('tab', { name: /^Findings/ }).click();
+  const found = page.getByRole('article', { name: 'marked differently elsewhere, bar 1' });
+  await expect(found).toContainText('Violin 1 has the rhythm of bar 1 at the same time, bowed otherwise: bow down against up.');
+  await found.getByRole('button').first().click();
+  await helps(page).getByText('Mark bar 1 of Violin 1 like bar 1.').locator('xpath=ancestor::div[1]').getByRole('button', { name: 'Take' }).click();
+  await expect(found).toBeHidden();
+  await other('Violin 1');
+  await walkTo(page, 1);
+  await expect(status(page)).toContainText('down-bow');
 });

@@ -1,4 +1,4 @@
-import { expect, openNew, test } from './steps';
+import { expect, openNew, ready, saved, score, status, test, walkTo } from './steps';
 
 test('a player is made with an instrument and a hand, changed, taken out and put back', async ({ page }) => {
   await page.goto('/players');
@@ -40,6 +40,55 @@ test('how a part fits each player: a cell for every passage, and what to change 
   await forTobi.getByRole('button', { name: 'Look for changes' }).click();
   await expect(forTobi).toContainText(/\d+ spots, \d+ left with these changes/, { timeout: 60_000 });
   await expect(forTobi.getByRole('listitem').first()).toContainText(/^Bar \d+/);
+  // Kept for him alone: the Desk has it for him, and not for the others.
+  await forTobi.getByRole('button', { name: 'Keep as Tobi’s own marks' }).click();
+  await expect(forTobi).toContainText(/has \d+ own marks?/);
+  await expect(forTobi.getByRole('status')).toContainText('everybody else plays as before');
+  await table.getByRole('link').first().click();
+  await ready(page);
+  await page.getByRole('button', { name: /^Checked for/ }).click();
+  await page.getByRole('menuitemradio', { name: /Tobi/ }).click();
+  await expect(page.getByRole('button', { name: /^Checked for Tobi.*own mark/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Marked part for Tobi' })).toBeVisible();
+  await page.getByRole('button', { name: /^Checked for/ }).click();
+  await page.getByRole('menuitemradio', { name: /Ines/ }).click();
+  await expect(page.getByRole('button', { name: /^Checked for Ines/ })).not.toContainText('own mark');
+});
+
+test('a finger for one player alone: the others keep theirs, undo and reload know it, and everybody can be given it', async ({ page }) => {
+  await openNew(page, 'staircase', 'Own marks');
+  const choose = async (name: RegExp) => {
+    await page.getByRole('button', { name: /^Checked for/ }).click();
+    await page.getByRole('menuitemradio', { name }).click();
+  };
+  await walkTo(page, 3);
+  await page.keyboard.press('2');
+  await saved(page);
+  await choose(/Tobi/);
+  await page.getByRole('button', { name: /^Checked for Tobi/ }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'Fingers and bows for Tobi alone' }).click();
+  await score(page).focus();
+  await page.keyboard.press('3');
+  await expect(page.getByRole('button', { name: /^Checked for Tobi.*1 own mark, marks go to this player alone/ })).toBeVisible();
+  await expect(status(page)).toContainText('finger 3');
+  await saved(page);
+  await page.reload();
+  await ready(page);
+  await expect(status(page)).toContainText('finger 3');
+  await choose(/Ines/);
+  await expect(status(page)).toContainText('finger 2');
+  await choose(/Tobi/);
+  await expect(status(page)).toContainText('finger 3');
+  // What differs already stays his, also when nothing is said; undo takes back the last step, whoever it was for.
+  await page.getByRole('button', { name: /^Undo: Tobi: / }).click();
+  await expect(status(page)).toContainText('finger 2');
+  await page.getByRole('button', { name: /^Redo: Tobi: / }).click();
+  await expect(status(page)).toContainText('finger 3');
+  await page.getByRole('button', { name: /^Checked for Tobi/ }).click();
+  await page.getByRole('menuitem', { name: 'Give the 1 own mark to everybody' }).click();
+  await saved(page);
+  await choose(/Ines/);
+  await expect(status(page)).toContainText('finger 3');
 });
 
 test('the check sheet: the tempo, spots in bar order with their bars drawn, and what to try', async ({ page }) => {

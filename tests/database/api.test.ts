@@ -8,6 +8,8 @@ import { GET as music } from '../../app/api/parts/[id]/music/route';
 import { POST as engraving } from '../../app/api/parts/[id]/engraving/route';
 import { PUT as passages } from '../../app/api/parts/[id]/passages/route';
 import { PUT as settings } from '../../app/api/parts/[id]/settings/route';
+import { GET as others } from '../../app/api/parts/[id]/others/route';
+import { PUT as variant } from '../../app/api/parts/[id]/variants/[playerId]/route';
 import { POST as changes } from '../../app/api/markings/[id]/changes/route';
 import { LARGEST_FILE_BYTES } from '../../core/formats/xml';
 import { POST as newPlayer } from '../../app/api/players/route';
@@ -206,4 +208,58 @@ describe('players', () => {
     expect(await problem(await put(NOBODY, { hand: 'small' }))).toMatch(/^404/);
     expect(await problem(await put('someone', { hand: 'small' }))).toMatch(/^404/);
   });
+});
+
+describe('marks of one player alone', () => {
+  let robin: string;
+  beforeAll(async () => {
+    robin = (await players(studio)).find(({ name }) => name === 'Robin')!.id;
+  });
+  const own = (part: string, who: string) =>
+    variant(post(`/api/parts/${part}/variants/${who}`, {}, {}, 'PUT'), { params: Promise.resolve({ id: part, playerId: who }) });
+  const file = async (query: string) => {
+    const response = await marked(new Request(address(`/api/pieces/${pieceId}/marked?part=${partId}${query}`)), at(pieceId));
+    return { name: response.headers.get('content-disposition'), text: await response.text(), status: response.status };
+  };
+  test('are begun once, stored apart, and go out with this player’s file only', async () => {
+    const first = (await (await own(partId, robin)).json()) as { markingId: string; marking: object };
+    expect(first).toMatchObject({ playerId: robin, marking: {}, history: [] });
+    expect(first.markingId).not.toBe(markingId);
+    const target = Object.keys((await markingOfPart(studio, partId)).marking)[0]!.split('|')[0]!;
+    const change = { target, kind: 'finger', from: null, to: { value: '4', origin: 'coach' } };
+    const stored = { id: crypto.randomUUID(), at: new Date().toISOString(), reason: 'Robin: finger 4', undoes: null, changes: [change] };
+    expect((await changes(post('/', [stored]), at(first.markingId))).status).toBe(200);
+    const again = (await (await own(partId, robin)).json()) as { markingId: string; marking: object; history: unknown[] };
+    expect(again).toMatchObject({ markingId: first.markingId, marking: { [`${target}|finger`]: { value: '4' } } });
+    expect(again.history).toHaveLength(1);
+    expect((await markingOfPart(studio, partId)).marking[`${target}|finger`]!.value).toBe('1');
+    expect((await file('')).text).toContain('<fingering>1</fingering>');
+    const robins = await file(`&player=${robin}`);
+    expect(robins.text).toContain('<fingering>4</fingering>');
+    expect(robins.name).toContain('low-tide (Double Bass, marked for Robin).musicxml');
+  });
+  test('of a player or part that is not there there are none', async () => {
+    expect(await problem(await own(partId, NOBODY))).toMatch(/^404/);
+    expect(await problem(await own(NOBODY, robin))).toMatch(/^404/);
+    expect(await problem(await own(partId, 'someone'))).toMatch(/^404/);
+    expect((await file('&player=someone')).status).toBe(404);
+  });
+});
+
+test('the other parts of a piece come with their music and marks; a piece of one part has none', async () => {
+  expect(await (await others(new Request(address('/')), at(partId))).json()).toEqual([]);
+  const response = await takeIn(post('/api/pieces?name=serenade.musicxml', demoText('mill-race-serenade')));
+  const { firstPartId } = (await response.json()) as { firstPartId: string };
+  const rest = (await (await others(new Request(address('/')), at(firstPartId))).json()) as Array<{
+    name: string;
+    music: string;
+    marking: object;
+    markingId: string;
+  }>;
+  expect(rest.map(({ name }) => name)).toEqual(['Violin II', 'Viola', 'Cello', 'Double Bass']);
+  for (const { music: text, markingId: id } of rest) {
+    expect(text).toContain('<score-partwise');
+    expect(id).toMatch(/^[0-9a-f-]{36}$/);
+  }
+  expect(await problem(await others(new Request(address('/')), at(NOBODY)))).toMatch(/^404/);
 });

@@ -113,9 +113,9 @@ function Filter({ findings, spots, shown }: { findings: readonly Finding[]; spot
 }
 
 const AIMS: ReadonlyArray<readonly [PitchSchool, words: string, why: string]> = [
-  ['pythagorean', 'melodic (pure fifths)', 'high leading notes, as the open strings are tuned'],
-  ['just', 'chordal (pure thirds)', 'low major thirds, over the chord that sounds'],
-  ['equal', 'equal temperament', 'with a piano'],
+  ['pythagorean', 'melodic pitch', 'Melodic: a chain of pure fifths, as the open strings are tuned; high leading notes'],
+  ['just', 'chordal pitch', 'Chordal: pure over the chord that sounds, or over the tonic; low major thirds'],
+  ['equal', 'tempered pitch', 'Equal temperament, as with a piano'],
 ];
 
 /** How far off is minded, and where a note is in tune. */
@@ -131,7 +131,7 @@ function InTune({ intonation, level, onIntonation }: InTuneProps) {
   return (
     <div className="flex items-center gap-1.5 text-[13px]" role="group" aria-label="In tune">
       <label className="flex items-center gap-1">
-        <span className="text-soft">in tune within</span>
+        <span className="text-soft">within</span>
         <input
           aria-label="Cents off that are minded, 2 to 60"
           title={`Cents off that are minded, 2 to 60; empty is the usual ${usual} of this level`}
@@ -143,7 +143,7 @@ function InTune({ intonation, level, onIntonation }: InTuneProps) {
           onBlur={tell}
           onKeyDown={(event) => event.key === 'Enter' && tell()}
         />
-        <span className="text-soft">cents,</span>
+        <span className="text-soft">cents of</span>
       </label>
       <select
         aria-label="Pitch that is aimed at"
