@@ -118,6 +118,8 @@ export class Analyst {
   /** Plans of both hands as they were last made, for each line: a change is planned in the time of the bars around it. */
   private memories: Array<{ hand: FingeringMemory; bow: BowMemory }> = [];
   private others: OtherPart[] = [];
+  /** What the plans that are remembered are for. */
+  private kept = '';
   /** Strings of the notes by the last fingering, and what it was for. */
   private strings: { key: string; stringOf: StringOf } | null = null;
 
@@ -128,6 +130,7 @@ export class Analyst {
     this.score = read.value.score;
     this.memories = [];
     this.others = [];
+    this.kept = '';
     this.strings = null;
     return { part: this.part, ticksPerQuarter: this.score.ticksPerQuarter };
   }
@@ -135,6 +138,7 @@ export class Analyst {
   report(conditions: Conditions, passages: readonly Passage[]): Report {
     const { marking, tempo, intonation } = conditions;
     const { memories, others } = this;
+    this.kept = JSON.stringify(conditions);
     return check({
       score: this.opened,
       part: this.edited(conditions),
@@ -148,6 +152,11 @@ export class Analyst {
       others,
       memories,
     });
+  }
+
+  /** Plans both hands as they are now, where that was not done by a report: what is asked aside goes on from there. */
+  private keepUp(conditions: Conditions): void {
+    if (this.kept !== JSON.stringify(conditions)) this.report(conditions, []);
   }
 
   /** The other parts of the piece: chords, cues before entries, bows that should go together. One that cannot be read is left out. */
@@ -164,6 +173,7 @@ export class Analyst {
   }
 
   suggestFingering(conditions: Conditions, range: BarRange): FingeringChoice[] {
+    this.keepUp(conditions);
     const part = this.edited(conditions);
     const marking = withoutSuggestions(conditions.marking, FINGER_KINDS, this.idsIn(range));
     const { alternatives } = fingerPart(
@@ -195,6 +205,7 @@ export class Analyst {
   }
 
   suggestBowing(conditions: Conditions, range: BarRange): BowingChoice[] {
+    this.keepUp(conditions);
     const marking = withoutSuggestions(conditions.marking, BOW_KINDS, this.idsIn(range));
     const request = this.bowRequest({ ...conditions, marking });
     const plans = planBowing({ ...request, within: ticksOf(this.part, range), alternatives: 6 }, forkedMemory(this.memory(conditions.line)));
@@ -236,6 +247,7 @@ export class Analyst {
 
   /** What helps against a finding, tried on the music around it. */
   remedies(conditions: Conditions, finding: Finding): TriedRemedy[] {
+    this.keepUp(conditions);
     const part = this.edited(conditions);
     const line = linesOf(part).findIndex((each) => each.events.some(({ ids }) => ids.includes(finding.noteIds.at(-1)!)));
     const { score, player, marking, preferences } = this.request(conditions);
@@ -247,6 +259,7 @@ export class Analyst {
 
   /** Both hands with marks that are only being tried. */
   tried(conditions: Conditions, changes: readonly Change[]): { notes: FingeredNote[]; strokes: Stroke[] } {
+    this.keepUp(conditions);
     const marking = applyChanges(conditions.marking, changes).marking;
     const { alternatives } = fingerPart({ ...this.request({ ...conditions, marking }), alternatives: 1 }, conditions.line, this.handMemories());
     const request = this.request({ ...conditions, marking });
@@ -260,6 +273,7 @@ export class Analyst {
 
   /** What else the bow could do at a note; the numbers are about the passage around it. */
   bowChoices(conditions: Conditions, noteId: string, range: BarRange): BowChoice[] {
+    this.keepUp(conditions);
     const request = { ...this.bowRequest(conditions), within: ticksOf(this.part, range) };
     return choicesForBow(request, noteId, forkedMemory(this.memory(conditions.line)));
   }
@@ -271,6 +285,7 @@ export class Analyst {
   }
 
   bowAside(conditions: Conditions, range: BarRange): BowAside {
+    this.keepUp(conditions);
     const request = this.bowRequest(conditions);
     const within = ticksOf(this.part, range);
     const hemiolas = hemiolasOf(request.part, preparedAtoms(request)).filter(({ barIndex }) => barIndex >= range.fromBar && barIndex < range.toBar);
@@ -280,6 +295,7 @@ export class Analyst {
 
   /** What a teacher says about the fingering of a passage besides the fingers. */
   handAside(conditions: Conditions, range: BarRange): HandAdvice[] {
+    this.keepUp(conditions);
     const request = { ...this.request(conditions), line: lineOf(this.edited(conditions), conditions.line), alternatives: 1 };
     const { alternatives, unlike } = planFingering(request, this.handMemory(conditions.line));
     const [way] = alternatives;
@@ -289,6 +305,7 @@ export class Analyst {
   }
 
   choices(conditions: Conditions, noteId: string): NoteChoice[] {
+    this.keepUp(conditions);
     const part = this.edited(conditions);
     const note = noteById(part, noteId);
     if (!note) return [];

@@ -1,14 +1,14 @@
 'use client';
 
-import { releaseProxy, wrap, type Remote } from 'comlink';
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
 import type { Report } from '@/core/checks/check';
 import type { ReadingAid } from '@/core/reading/aid';
-import type { Analyst, Conditions, OpenPart, OtherMusic } from '@/workers/analyst';
+import type { Conditions, OpenPart, OtherMusic } from '@/workers/analyst';
+import { startAnalysts, type RemoteAnalyst } from './analysts';
 
-export type RemoteAnalyst = Remote<Analyst>;
+export type { RemoteAnalyst } from './analysts';
 
 /** Starts the analyst's worker and gives it the part; says so once the part has been read. */
 export function useAnalyst(
@@ -20,17 +20,15 @@ export function useAnalyst(
   const [failed, setFailed] = useState<string | null>(null);
   const arrived = useEffectEvent(onOpened);
   useEffect(() => {
-    const worker = new Worker(new URL('../../workers/analyst.worker.ts', import.meta.url), { type: 'module' });
-    const analyst = wrap<Analyst>(worker);
+    const analysts = startAnalysts(() => setFailed('The part could not be analysed in this browser. Marks are saved all the same; reload to try again.'));
     let gone = false;
-    worker.onerror = () => setFailed('The part could not be analysed in this browser. Marks are saved all the same; reload to try again.');
     void (async () => {
       try {
         const response = await fetch(`/api/parts/${partId}/music?v=${version}`);
         if (!response.ok) throw new Error(String(response.status));
-        const open = await analyst.open(await response.text());
+        const open = await analysts.open(await response.text());
         if (gone) return;
-        setOpened({ analyst, open });
+        setOpened({ analyst: analysts.remote, open });
         arrived(open.part);
       } catch {
         if (!gone) setFailed('The part could not be loaded for analysis. Reload to try again; nothing is lost.');
@@ -38,11 +36,18 @@ export function useAnalyst(
     })();
     return () => {
       gone = true;
-      analyst[releaseProxy]();
-      worker.terminate();
+      analysts.end();
     };
   }, [partId, version]);
   return { analyst: opened?.analyst ?? null, open: opened?.open ?? null, failed };
+}
+
+/** How long an answer took, for whoever looks at the browser's timeline (`npm run bench:desk` does). */
+export async function timed<T>(name: string, answer: Promise<T>): Promise<T> {
+  const start = performance.now();
+  const value = await answer;
+  performance.measure(`omaggio ${name}`, { start });
+  return value;
 }
 
 /**
@@ -84,7 +89,7 @@ export function useReport(
     const ask = async (): Promise<void> => {
       busy.current = true;
       try {
-        setReport(await analyst.report(conditions, passages));
+        setReport(await timed('report', analyst.report(conditions, passages)));
         setFailed(false);
       } catch {
         setFailed(true);

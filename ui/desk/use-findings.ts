@@ -11,7 +11,7 @@ import { sendJson, type Problem } from '@/ui/kit/problem';
 import type { Conditions } from '@/workers/analyst';
 import { EVERYTHING, parted, passes, type FindingFilter } from './findings-shown';
 import type { AcceptedFinding } from './types';
-import type { RemoteAnalyst } from './use-analyst';
+import { timed, type RemoteAnalyst } from './use-analyst';
 
 interface Asked {
   analyst: RemoteAnalyst | null;
@@ -65,7 +65,7 @@ export function useFindings({ analyst, conditions, report, accepted, wanted, onA
   useEffect(() => {
     if (!analyst || !current || !key) return;
     let gone = false;
-    analyst.remedies(conditions, current).then(
+    timed('remedies', analyst.remedies(conditions, current)).then(
       (found) => {
         if (!gone) setRemedies({ key, items: found });
       },

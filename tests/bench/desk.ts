@@ -1,0 +1,63 @@
+/**
+ * npm run bench:desk, with Omaggio running at OMAGGIO_URL: a part of 300 bars on the Desk. How long the findings take, what helps
+ * against one of them, and the check after each mark while marks are typed at speed. Times are from asking the worker to its answer.
+ */
+import { chromium, type Page } from '@playwright/test';
+import { longPart } from '../support/long-part';
+
+const url = process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000';
+const MARKS = 120;
+const FINDINGS = 12;
+
+const share = (values: readonly number[], at: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * at))]!;
+const say = (what: string, values: readonly number[]) =>
+  console.log(`${what.padEnd(44)} ${values.length} times  median ${share(values, 0.5).toFixed(0)} ms  95 % ${share(values, 0.95).toFixed(0)} ms`);
+
+const measured = (page: Page, name: string): Promise<number[]> =>
+  page.evaluate((entry) => performance.getEntriesByName(`omaggio ${entry}`).map(({ duration }) => duration), name);
+const settled = async (page: Page, name: string, count: number) => {
+  for (let i = 0; i < 600 && (await measured(page, name)).length < count; i++) await page.waitForTimeout(50);
+};
+
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(url);
+  const title = `Bench ${Date.now()}`;
+  const transfer = await page.evaluateHandle((text) => {
+    const data = new DataTransfer();
+    data.items.add(new File([text], 'bench.musicxml', { type: 'application/xml' }));
+    return data;
+  }, longPart(300, title));
+  await page.locator('main').dispatchEvent('dragover', { dataTransfer: transfer });
+  await page.locator('main').dispatchEvent('drop', { dataTransfer: transfer });
+  await page.waitForURL(/\/desk\//);
+  const score = page.getByRole('group', { name: /^Score/ });
+  await page.waitForFunction(() => document.querySelector('[data-report=true]'));
+  say('findings of 300 bars, first time', (await measured(page, 'report')).slice(0, 1));
+
+  await score.focus();
+  for (const [what, keys] of [
+    ['check after a finger', ['1', '2', '3', '4']],
+    ['check after a bow', ['d', 'u']],
+  ] as const) {
+    const before = (await measured(page, 'report')).length;
+    for (let i = 0; i < MARKS / 2; i++) {
+      await page.keyboard.press('ArrowRight');
+      await page.keyboard.press('ArrowRight');
+      await page.keyboard.press(keys[i % keys.length]!);
+      await page.waitForTimeout(120);
+    }
+    await page.waitForTimeout(1500);
+    say(what, (await measured(page, 'report')).slice(before));
+  }
+  await page.getByRole('tab', { name: /^Findings/ }).click();
+  await score.focus();
+  for (let i = 1; i <= FINDINGS; i++) {
+    await page.keyboard.press('f');
+    await settled(page, 'remedies', i);
+  }
+  say('what helps against one finding', await measured(page, 'remedies'));
+} finally {
+  await browser.close();
+}
