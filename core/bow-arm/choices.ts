@@ -41,9 +41,7 @@ export function choicesForBow({ within, ...request }: BowingRequest, noteId: str
   const stroke = now?.strokes.find((each) => each.noteIds.includes(noteId));
   const note = noteById(part, noteId);
   if (!now || !stroke || !note) return [];
-  const made = optionsAt(now, stroke, note, marking).flatMap(({ name, aim, marks }): BowChoice[] => {
-    const changes = marks.flatMap(([id, kind, value]) => changeTo(marking, id, kind, value === null ? null : { value, origin: 'coach' }) ?? []);
-    if (changes.length === 0) return [];
+  const made = bowOptions(now, stroke, note, marking).flatMap(({ name, aim, changes }): BowChoice[] => {
     const plan = planBowing({ ...asked, marking: withMarks(marking, changes) }, forkedMemory(memory))[0];
     return plan ? [{ name, aim, changes, ...against(plan, now), strokes: shown(plan.strokes), feasible: plan.feasible }] : [];
   });
@@ -60,6 +58,14 @@ export function choicesForBow({ within, ...request }: BowingRequest, noteId: str
     feasible: now.feasible,
   };
   return [asItIs, ...made];
+}
+
+/** What else could be done at a note with the bow, not planned yet: the marks that would make it. */
+export function bowOptions(now: Bowing, stroke: Stroke, note: Note, marking: Marking): Array<Pick<BowChoice, 'name' | 'aim' | 'changes'>> {
+  return optionsAt(now, stroke, note, marking).flatMap(({ name, aim, marks }) => {
+    const changes = marks.flatMap(([id, kind, value]) => changeTo(marking, id, kind, value === null ? null : { value, origin: 'coach' }) ?? []);
+    return changes.length ? [{ name, aim, changes }] : [];
+  });
 }
 
 function optionsAt(now: Bowing, stroke: Stroke, note: Note, marking: Marking): Option[] {

@@ -75,3 +75,22 @@ test('as a finding: named with both places, and its remedies are marks; its key 
   expect(findingKey(finding!)).toBe(findingKey(findings('3')[0]!));
   expect(findingKey(finding!)).not.toBe(findingKey(findings('2')[0]!));
 });
+
+test('a sequence, bar after bar on other notes: where it is marked it should be marked alike; bows may begin the other way round', () => {
+  const music = 'D5/1.5 C5/0.5 B4 A4 | C5/1.5 B4/0.5 A4 G4 | B4/1.5 A4/0.5 G4 F4 | E4/4';
+  const found = (marks: Parameters<typeof marked>[1]) =>
+    marked(music, marks, 0).found.map(({ first, second, differences }) => [first.fromBar, second.fromBar, differences.length]);
+  expect(found([[1, 'hook', 'yes']])).toEqual([]);
+  expect(
+    found([
+      [1, 'hook', 'yes'],
+      [7, 'slur', 'join'],
+    ]),
+  ).toEqual([[0, 1, 2]]);
+  expect(
+    found([
+      [0, 'bow', 'down'],
+      [4, 'bow', 'up'],
+    ]),
+  ).toEqual([]);
+});

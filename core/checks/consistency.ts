@@ -43,6 +43,10 @@ const KINDS: Readonly<Record<Alike, readonly MarkKind[]>> = {
   'same rhythm': ['bow', 'retake', 'hook', 'slur'],
 };
 
+/** Step by step on other notes, bar after bar: bows may well begin the other way round there, but slurs and strokes should go on alike. */
+const IN_SEQUENCE: readonly MarkKind[] = ['retake', 'hook', 'slur', 'stroke', 'bow-zone', 'bow-amount'];
+const BARS_OF_SEQUENCE = 3;
+
 /** Fewer notes in a bar make no tune; a rhythm alone needs two bars to be one. */
 const FEWEST_NOTES = 3;
 const BARS_OF_RHYTHM = 2;
@@ -71,8 +75,10 @@ export function markedDifferently(part: Part, line: Line, marking: Marking): Mar
       if (model === null) continue;
       for (const place of places) {
         if (place === model || told.has(`${bars[place]!.barIndex}`)) continue;
-        if (alike !== 'same notes' && (Math.abs(place - model) < BARS_OF_RHYTHM || !runsOn(model, place, bars, alike))) continue;
-        const differences = compared(bars[model]!, bars[place]!, KINDS[alike], marking);
+        const apart = alike === 'same notes' || (Math.abs(place - model) >= BARS_OF_RHYTHM && runsOn(model, place, bars, alike));
+        const kinds = apart ? KINDS[alike] : IN_SEQUENCE;
+        if (!apart && !(inSequence(model, place, bars) && marksOf(bars[place]!, kinds, marking) > 0)) continue;
+        const differences = compared(bars[model]!, bars[place]!, kinds, marking);
         if (differences.length === 0) continue;
         told.add(`${bars[place]!.barIndex}`);
         found.push(oneBar(alike, bars[model]!, bars[place]!, differences, marking));
@@ -132,6 +138,16 @@ function inForce(marking: Marking, noteId: string, kind: MarkKind): Mark | null 
 function modelAmong(places: readonly number[], bars: readonly BarOfLine[], marking: Marking, kinds: readonly MarkKind[]): number | null {
   const byCoach = places.find((place) => bars[place]!.events.some(({ ids }) => kinds.some((kind) => inForce(marking, ids[0]!, kind)?.origin === 'coach')));
   return byCoach ?? places.find((place) => marksOf(bars[place]!, kinds, marking) > 0) ?? null;
+}
+
+/** Both lie in a row of bars that are one tune on other notes. */
+function inSequence(a: number, b: number, bars: readonly BarOfLine[]): boolean {
+  const key = bars[a]!.keys['other notes'];
+  const like = (at: number) => bars[at]?.keys['other notes'] === key && bars[at]!.barIndex - bars[a]!.barIndex === at - a;
+  let [first, last] = [a, a];
+  while (like(first - 1)) first--;
+  while (like(last + 1)) last++;
+  return b >= first && b <= last && last - first + 1 >= BARS_OF_SEQUENCE;
 }
 
 /** The music goes on alike for another bar, before or after. */

@@ -9,13 +9,13 @@ import { clockFor } from '../score/time';
 import { fingerName } from '../instruments/player';
 import { stringName } from '../instruments/instrument';
 import { applyChanges, changeTo, type Change } from '../marking/change';
-import type { Mark, Marking } from '../marking/mark';
+import type { Mark, MarkKind, Marking } from '../marking/mark';
 import { handAdvice } from '../left-hand/advice';
 import { choicesForNote } from '../left-hand/choices';
-import { forkedFingering, newFingeringMemory, planFingering, type Fingering, type FingeringMemory } from '../left-hand/fingering';
+import { forkedFingering, newFingeringMemory, planFingering, type Fingering, type FingeringMemory, type FingeringResult } from '../left-hand/fingering';
 import { stringsOf } from '../left-hand/strings';
 import { forkedMemory, newBowMemory, planBowing, type BowMemory } from '../bow-arm/bowing';
-import { choicesForBow } from '../bow-arm/choices';
+import { bowOptions } from '../bow-arm/choices';
 import type { Bowing } from '../bow-arm/describe';
 import { HAIR_CM } from '../bow-arm/tables';
 import { bowFindings } from './bow';
@@ -34,9 +34,8 @@ export interface TriedRemedy extends Remedy {
   brings: string[];
 }
 
-/** Ways to finger and to bow that are tried. */
+/** Ways to finger a note that are tried. */
 const TRIED_FINGERS = 5;
-const TRIED_BOWS = 5;
 /** Bars around the finding that a remedy may disturb. */
 const WINDOW_BARS = 2;
 
@@ -165,9 +164,9 @@ export function remediesFor(
   for (const { kind, text, changes } of marksToTry(finding, trial.tryable())) keep(kind, text, changes);
   if (BOW_KINDS.includes(finding.kind) || isOfBow(finding)) {
     const first = finding.noteIds[0]!;
-    const stringOf = stringsOf(trial.fingering());
-    for (const { name, changes } of choicesForBow({ ...shared, stringOf }, first, forkedMemory(memory.bow)).slice(1, 1 + TRIED_BOWS))
-      keep('bowing', `${name}.`, changes);
+    const now = trial.bowing();
+    const stroke = now?.strokes.find(({ noteIds }) => noteIds.includes(first));
+    for (const { name, changes } of now && stroke ? bowOptions(now, stroke, noteById(part, first)!, marking) : []) keep('bowing', `${name}.`, changes);
   }
   found.sort((a, b) => Number(b.solved) - Number(a.solved) || a.brings.length - b.brings.length || (a.after ?? 0) - (b.after ?? 0));
   const tried = unique(found);
@@ -211,7 +210,7 @@ function fingerChanges(marking: Marking, noteId: string, finger: string, string:
 class Trial {
   private readonly context: Omit<LineContext, 'marking'>;
   private readonly before: Tried;
-  private planned: Fingering | null = null;
+  private hand: FingeringResult | null = null;
   private bowed: Bowing | null = null;
 
   constructor(
@@ -236,7 +235,12 @@ class Trial {
   }
 
   fingering(): Fingering | null {
-    return this.planned;
+    return this.hand?.alternatives[0] ?? null;
+  }
+
+  /** The plan as it is. */
+  bowing(): Bowing | null {
+    return this.bowed;
   }
 
   tryable(): Tryable {
@@ -253,7 +257,8 @@ class Trial {
     const { marking } = applyChanges(this.request.marking, changes);
     const edited = isEdit(changes);
     if (edited && !this.request.edited) return null;
-    const { findings, risks } = this.check(marking, edited ? this.request.edited!(marking) : this.context.part);
+    const fingersStay = !edited && changes.every(({ kind: changed }) => !FINGERING.has(changed));
+    const { findings, risks } = this.check(marking, edited ? this.request.edited!(marking) : this.context.part, fingersStay);
     const same = this.still(findings);
     const [before, after] = [burden(this.finding), same ? burden(same) : this.left(risks)];
     if (same && after >= before * 0.97) return null;
@@ -279,15 +284,16 @@ class Trial {
     );
   }
 
-  private check(marking: Marking, part = this.context.part): Tried {
+  /** @param fingersStay the marks that are tried are none that the fingers know of */
+  private check(marking: Marking, part = this.context.part, fingersStay = false): Tried {
     const { barIndex } = this.finding;
     const near = (each: Finding) => Math.abs(each.barIndex - barIndex) <= WINDOW_BARS;
     const line = part === this.context.part ? this.line : (linesOf(part).find(({ name }) => name === this.line.name) ?? linesOf(part)[0]!);
     const context: LineContext = { ...this.context, part, line, marking };
     const request = { ...context, alternatives: 1, costs: this.request.costs?.hand };
-    const hand = planFingering(request, forkedFingering(this.memory.hand));
+    const hand = fingersStay && this.hand ? this.hand : planFingering(request, forkedFingering(this.memory.hand));
     const way = hand.alternatives[0] ?? null;
-    this.planned ??= way;
+    this.hand ??= hand;
     const findings = hand.unplayable.map((trouble) => unplayableFinding(trouble, context));
     const window = way && { ...way, notes: way.notes.filter(({ id }) => Math.abs(noteById(part, id)!.barIndex - barIndex) <= WINDOW_BARS + 1) };
     const found = window ? handFindings(window, context) : null;
@@ -303,6 +309,9 @@ class Trial {
     return { findings: findings.filter(near), risks };
   }
 }
+
+/** Kinds of marks that the fingers depend on; a slur hides or shows a shift. */
+const FINGERING: ReadonlySet<MarkKind> = new Set<MarkKind>(['finger', 'string', 'covered', 'slur', 'slur-is']);
 
 /** A clash of bow marks is called a contradiction too. */
 const isOfBow = ({ kind, id }: Finding): boolean => kind === 'contradiction' && !id.startsWith('unplayable');

@@ -4,7 +4,7 @@ import { STRATEGIES, type Term } from './costs';
 import { explain, memoryFor, newFingeringMemory, preferredBy, prepareFingering, type Fingering, type FingeringRequest } from './fingering';
 import { gripsFor } from './grip';
 import type { Place } from './places';
-import { cheapestPath } from './search';
+import { cheapestPath, type PathMemory } from './search';
 import type { Shift } from './shift';
 import { weighingFor } from './transition';
 
@@ -48,10 +48,12 @@ export function choicesForNote(request: FingeringRequest, note: Note, memory = n
     unplayable: [],
     grips: prepared.grips.slice(from, to).map((grips, i) => (Math.abs(from + i - at) > WINDOW ? [grips[choice[from + i]!]!] : grips)),
   };
+  // What lies before the note is searched once for all of them, and moves cost what they cost in the plan.
+  const searched: PathMemory = { kept: null, ...(path.moves ? { moves: path.moves } : {}) };
   const best = new Map<string, { total: number; way: Fingering; place: Place }>();
   for (const grip of free) {
     const grips = slice.grips.map((list, i) => (from + i === at ? [grip] : list));
-    const result = cheapestPath({ grips, moments: slice.moments, weighing });
+    const result = cheapestPath({ grips, moments: slice.moments, weighing }, searched);
     const place = grip.places[k]!;
     const key = `${place.string}/${place.finger}/${place.position}/${place.harmonic}`;
     if (best.has(key) && best.get(key)!.total <= result.cost) continue;
