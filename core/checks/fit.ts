@@ -62,8 +62,10 @@ export interface ForPlayer {
   before: number;
 }
 
-/** Findings that are worth a variant: what will go wrong, not what is to be watched. */
-const WORTH_CHANGING = 2;
+/** Findings that are worth own marks even where they are only to be watched: what this hand, this bow arm may not do. */
+const OF_THE_PLAYER: readonly Finding['kind'][] = ['out-of-tune risk', 'shift late', 'reach', 'stroke too quick', 'string change too quick', 'retake late'];
+const worthChanging = ({ severity, kind }: Finding): boolean => severity > 1 || OF_THE_PLAYER.includes(kind);
+
 /** Spots that are mended at most in one go. */
 const MOST_CHANGES = 12;
 
@@ -84,7 +86,7 @@ export function changesFor(request: FitRequest, described: PlayerDescription): F
   const given = new Set<string>();
   for (let round = 0; round < MOST_CHANGES; round++) {
     const next = report.findings
-      .filter((finding) => isSpot(finding) && finding.severity >= WORTH_CHANGING && !given.has(finding.id))
+      .filter((finding) => isSpot(finding) && worthChanging(finding) && !given.has(finding.id))
       .sort((a, b) => b.severity - a.severity || a.barIndex - b.barIndex)[0];
     if (!next) break;
     given.add(next.id);

@@ -246,7 +246,7 @@ function hearingOf(notes: readonly FingeredNote[], i: number, note: Note, { part
   return waysToHear({ pitch: note.pitch, place: own.place, instrument: player.instrument, fifths, neighbours, earlier, pattern: patternAt(notes, i) });
 }
 
-/** The finger before it under the same hand on the same string, and how far away it lies. */
+/** The finger before it under the same hand on the same string, and how far away it lies; the same finger where it moves half a step. */
 function patternAt(notes: readonly FingeredNote[], i: number): { finger: number; halfSteps: number } | null {
   const own = notes[i]!;
   for (let k = i - 1; k >= 0 && own.event - notes[k]!.event <= FRAME_NOTES; k--) {
@@ -254,7 +254,8 @@ function patternAt(notes: readonly FingeredNote[], i: number): { finger: number;
     if (place.finger === 0) continue;
     if (isShift(place, own.place)) return null;
     const halfSteps = own.place.stop - place.stop;
-    if (place.string === own.place.string && place.finger !== own.place.finger && Math.abs(halfSteps) <= 2) return { finger: place.finger, halfSteps };
+    const moves = place.finger === own.place.finger;
+    if (place.string === own.place.string && halfSteps !== 0 && Math.abs(halfSteps) <= (moves ? 1 : 2)) return { finger: place.finger, halfSteps };
   }
   return null;
 }

@@ -65,7 +65,7 @@ export interface HearQuestion {
   neighbours: ReadonlyArray<{ pitch: Pitch; string: number; when: 'before' | 'after' }>;
   /** The same pitch a little earlier. */
   earlier: { bar: string; finger: number } | null;
-  /** A finger that has just been down beside it on its string, at most a whole step away. */
+  /** A finger that has just been down beside it on its string, at most a whole step away, or the same finger half a step away. */
   pattern: { finger: number; halfSteps: number } | null;
 }
 

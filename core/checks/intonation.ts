@@ -6,7 +6,7 @@ import { errorFunction } from 'simple-statistics';
 import { centsPerMm } from '../instruments/geometry';
 import type { Player } from '../instruments/player';
 import type { FingeredNote } from '../left-hand/fingering';
-import { COLD_AFTER_S, PLACEMENT_FACTORS, PLACEMENT_MM, SHIFT_SPREAD_S, TOLERANCE_CENTS } from './tables';
+import { COLD_AFTER_S, PLACEMENT_ALONE, PLACEMENT_FACTORS, PLACEMENT_MM, SHIFT_SPREAD_S, TOLERANCE_CENTS } from './tables';
 
 export type Cause = 'placement' | 'shift' | 'extension' | 'cold entry' | 'fourth finger' | 'stretch' | 'dissonant stop' | 'changed frame' | 'diminished fifth';
 
@@ -70,7 +70,10 @@ export function expectedError(note: FingeredNote, player: Player, around: ToneSu
   if (around.frameChanged) causes['changed frame'] = base * PLACEMENT_FACTORS.changedFrame;
   if (around.closeFingers) causes['diminished fifth'] = base * PLACEMENT_FACTORS.diminishedFifth;
   const errorCents = Math.sqrt(Object.values(causes).reduce((sum, cents) => sum + cents * cents, 0));
-  const main = (Object.entries(causes) as Array<[Cause, number]>).reduce((best, entry) => (entry[1] > best[1] ? entry : best))[0];
+  // Placing the finger is part of every note: what comes on top of it is the cause, where it weighs anything like as much.
+  const main = (Object.entries(causes) as Array<[Cause, number]>)
+    .map(([cause, cents]) => [cause, cause === 'placement' ? cents * PLACEMENT_ALONE : cents] as const)
+    .reduce((best, entry) => (entry[1] > best[1] ? entry : best))[0];
   const toleranceCents = around.toleranceCents ?? TOLERANCE_CENTS[player.level];
   return { errorCents, chance: chanceBeyond(toleranceCents, errorCents), toleranceCents, causes, main };
 }

@@ -301,7 +301,8 @@ class Trial {
     const risks = found?.risks ?? [];
     if (HAND_KINDS.includes(this.finding.kind) && !isOfBow(this.finding)) return { findings: findings.filter(near), risks };
     const stringOf = stringsOf(way);
-    const bow = planBowing({ ...context, alternatives: 1, stringOf }, forkedMemory(this.memory.bow))[0];
+    const { bow: costs } = this.request.costs ?? {};
+    const bow = planBowing({ ...context, ...(costs ? { costs } : {}), alternatives: 1, stringOf }, forkedMemory(this.memory.bow))[0];
     if (bow) {
       this.bowed ??= bow;
       findings.push(...bowFindings(bow, { ...context, stringOf }, { barIndex, bars: WINDOW_BARS }).findings);

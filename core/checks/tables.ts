@@ -52,6 +52,9 @@ export const PLACEMENT_FACTORS = {
   diminishedFifth: 0.8,
 } as const;
 
+/** Another cause is named before the placing of the finger from this share of it on (judgement). */
+export const PLACEMENT_ALONE = 0.6;
+
 /** A rest this long before a note makes its entry cold, in seconds (judgement). */
 export const COLD_AFTER_S = 1.5;
 

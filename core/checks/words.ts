@@ -38,7 +38,7 @@ export function reachText(mm: number, comfortable: number, limit: number, a: num
 }
 
 const CAUSES: Readonly<Record<Cause, string>> = {
-  placement: 'small distances up there',
+  placement: 'placing the finger, where the distances are small',
   shift: 'the shift',
   extension: 'the extension',
   'cold entry': 'a cold entry',
@@ -116,6 +116,8 @@ export const sameNoteText = (bar: string, before: number, now: number): string =
 const STEPS: Readonly<Record<number, string>> = { 1: 'half a step', 2: 'a whole step' };
 
 export const patternText = (finger: number, other: number, halfSteps: number): string => {
+  if (finger === other)
+    return `The ${fingerInWords(finger)} moves ${STEPS[Math.abs(halfSteps)] ?? 'a little'} ${halfSteps > 0 ? 'up' : 'down'} from where it lay: sing both notes, then play them.`;
   const step = STEPS[Math.abs(halfSteps)] ?? 'no distance';
   const touches = Math.abs(halfSteps) === 1 ? 'they touch' : 'with room between';
   return `Say the pattern: the ${fingerInWords(finger)} ${halfSteps > 0 ? `${step} above` : `${step} below`} the ${fingerInWords(other)}, ${touches}.`;
