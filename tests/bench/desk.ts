@@ -9,7 +9,8 @@ const url = process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000';
 const MARKS = 120;
 const FINDINGS = 12;
 
-const share = (values: readonly number[], at: number): number => [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * at))]!;
+const share = (values: readonly number[], at: number): number =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * at))]!;
 const say = (what: string, values: readonly number[]) =>
   console.log(`${what.padEnd(44)} ${values.length} times  median ${share(values, 0.5).toFixed(0)} ms  95 % ${share(values, 0.95).toFixed(0)} ms`);
 
@@ -24,11 +25,14 @@ try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(url);
   const title = `Bench ${Date.now()}`;
-  const transfer = await page.evaluateHandle((text) => {
-    const data = new DataTransfer();
-    data.items.add(new File([text], 'bench.musicxml', { type: 'application/xml' }));
-    return data;
-  }, longPart(300, title));
+  const transfer = await page.evaluateHandle(
+    (text) => {
+      const data = new DataTransfer();
+      data.items.add(new File([text], 'bench.musicxml', { type: 'application/xml' }));
+      return data;
+    },
+    longPart(300, title),
+  );
   await page.locator('main').dispatchEvent('dragover', { dataTransfer: transfer });
   await page.locator('main').dispatchEvent('drop', { dataTransfer: transfer });
   await page.waitForURL(/\/desk\//);

@@ -1,7 +1,8 @@
 /** Bowings found the slow way, written without the planner's search: every cut and every direction, and a fine grid of places. */
 import type { Atom } from '../../core/bow-arm/atoms';
 import { hookCost, isLegato, loudnessCost, placeCost, retakePrice, changeCost } from '../../core/bow-arm/costs';
-import { GRID, gridPlace, RETAKE_CELLS, type PlannedSpan } from '../../core/bow-arm/search';
+import type { PlannedSpan } from '../../core/bow-arm/search';
+import { GRID, gridPlace, RETAKE_CELLS } from '../../core/bow-arm/step';
 import type { StrokeSpan } from '../../core/bow-arm/stroke';
 import { REST_SECONDS, type BowCosts } from '../../core/bow-arm/tables';
 

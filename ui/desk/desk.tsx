@@ -38,6 +38,7 @@ import { useHandPanel } from './use-hand-panel';
 import { useMarking, useShownMarking } from './use-marking';
 import { usePartSettings } from './use-part-settings';
 import { usePassages } from './use-passages';
+import { useGoing } from './use-going';
 import { usePlay } from './use-play';
 import { usePlayers } from './use-players';
 import { useSelection } from './use-selection';
@@ -126,7 +127,7 @@ export function Desk({ data }: { data: DeskData }) {
     if (arrival.problem) setProblem(arrival.problem);
   }
 
-  const focusScore = () => score.current?.focus({ preventScroll: true });
+  const { focusScore, openPassage, go, goToBar } = useGoing({ part, passages, passage, order, score, setCurrent, pick, clear, closeChoices });
 
   const put = own.change;
   const change = useCallback(
@@ -150,30 +151,8 @@ export function Desk({ data }: { data: DeskData }) {
     onProblem: setProblem,
   });
   const report = spots.told;
-
-  function openPassage(index: number) {
-    if (index < 0 || index >= passages.length) return;
-    setCurrent(index);
-    closeChoices();
-    clear();
-    focusScore();
-    score.current?.scrollTo({ top: 0 });
-  }
-
-  const go = useCallback(
-    (noteId: string, extend = false) => {
-      const note = part && noteById(part, noteId);
-      if (!note) return;
-      if (note.barIndex < passage.fromBar || note.barIndex > passage.toBar) {
-        const found = passages.findIndex((each) => note.barIndex >= each.fromBar && note.barIndex <= each.toBar);
-        if (found >= 0) setCurrent(found);
-        closeChoices();
-      }
-      pick(noteId, extend);
-      score.current?.focus({ preventScroll: true });
-    },
-    [part, passages, passage.fromBar, passage.toBar, pick, setCurrent, closeChoices],
-  );
+  const dragged = useDraggedBow(analyst, conditions, passage, report, change);
+  const { notes, strokes, findings, fingersMarked, bowsMarked, risks } = useDrawn(report, choices, part, passage, marking, dragged.strokes, spots.tried);
 
   function suggest(kind: 'fingering' | 'bowing') {
     setTab('choices');
@@ -218,12 +197,6 @@ export function Desk({ data }: { data: DeskData }) {
     setDialog(null);
     if (noteId) go(noteId);
     else goToBar(barIndex);
-  }
-
-  function goToBar(barIndex: number) {
-    const note = order.find((each) => each.barIndex >= barIndex);
-    if (note && note.barIndex === barIndex) go(note.id);
-    else openPassage(passages.findIndex((each) => barIndex >= each.fromBar && barIndex <= each.toBar));
   }
 
   function obey(command: Command): void {
@@ -282,8 +255,6 @@ export function Desk({ data }: { data: DeskData }) {
   }
   const onKeyDown = useCommands(obey);
 
-  const dragged = useDraggedBow(analyst, conditions, passage, report, change);
-  const { notes, strokes, findings, fingersMarked, bowsMarked, risks } = useDrawn(report, choices, part, passage, marking, dragged.strokes, spots.tried);
   const handPanel = useHandPanel({
     analyst,
     conditions,
