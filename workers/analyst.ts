@@ -280,6 +280,7 @@ export class Analyst {
 
   /** The strokes of a passage with a mark that is only being tried. */
   triedBow(conditions: Conditions, range: BarRange): Stroke[] {
+    if (!this.kept) this.keepUp(conditions);
     const request = { ...this.bowRequest(conditions), within: ticksOf(this.part, range), alternatives: 1 };
     return planBowing(request, forkedMemory(this.memory(conditions.line)))[0]?.strokes ?? [];
   }

@@ -20,7 +20,7 @@ import type { Bowing } from '../bow-arm/describe';
 import { HAIR_CM } from '../bow-arm/tables';
 import { bowFindings } from './bow';
 import { aimOf, placeOf, unplayableFinding, type CheckRequest, type LineContext, type NoteRisk } from './check';
-import type { Finding, Remedy } from './finding';
+import { isQuiet, type Finding, type Remedy } from './finding';
 import { handFindings } from './hand';
 import { FASTEST_TEMPO, SHIFT_BITS_PER_S, SLOWEST_TEMPO } from './tables';
 import { isEdit, marksToTry, type Tryable } from './to-try';
@@ -134,7 +134,7 @@ export function remediesFor(
   const { score, part, player, marking, preferences } = request;
   const note = noteById(part, finding.noteIds.at(-1)!);
   const line = note && linesOf(part).find((each) => each.events.some(({ ids }) => ids.includes(note.id)));
-  if (!note || !line) return fixed(finding);
+  if (!note || !line || isQuiet(finding) || finding.kind === 'marked differently elsewhere') return fixed(finding);
   const clock = clockFor(part, score.ticksPerQuarter, request.tempo);
   const shared = { score, part, line, player, clock, preferences, marking };
   const trial = new Trial(request, line, memory, finding);

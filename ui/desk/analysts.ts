@@ -50,6 +50,7 @@ export function startAnalysts(onError: () => void): Analysts {
   const remote = new Proxy(both, {
     get(target, name: keyof Analyst) {
       if (name in target) return target[name as keyof typeof both];
+      if (!(name in RANKS)) return undefined;
       const ask = aside[name as Question] as (...args: unknown[]) => Promise<unknown>;
       return (...args: unknown[]) => questions.ask(name as Question, () => ask(...args), EACH.has(name as Question));
     },
