@@ -149,6 +149,23 @@ const SHOTS: readonly Shot[] = [
       await page.getByRole('menuitem', { name: /how this part fits them/ }).click();
       await page.getByRole('article', { name: 'For Tobi' }).getByRole('button').click();
       await page.getByText(/spots, \d+ left/).waitFor();
+      await page.getByRole('button', { name: 'Keep as Tobi’s own marks' }).scrollIntoViewIfNeeded();
+    },
+  },
+  {
+    name: 'desk-own-marks',
+    part: ['Mill Race Serenade', 'Cello'],
+    bars: '17-32',
+    act: async (page) => {
+      await page.getByRole('button', { name: /^Checked for/ }).click();
+      await page.getByRole('menuitemradio', { name: /Pia/ }).click();
+      await page.getByRole('tab', { name: /^Findings/ }).click();
+      await page.getByRole('button', { name: /^Checked for Pia/ }).click();
+      await page.getByRole('menuitemcheckbox', { name: /for Pia alone/ }).click();
+      await page.getByRole('article', { name: /^bow must race back/ }).getByRole('button').first().click();
+      await page.getByRole('button', { name: 'Take' }).first().click();
+      await page.getByRole('button', { name: /^Checked for Pia.*own marks/ }).click();
+      await page.getByRole('menuitem', { name: /to everybody/ }).waitFor();
     },
   },
   { name: 'desk-tablet', part: ['Evening Barge', 'Viola'], size: { width: 820, height: 1180 } },

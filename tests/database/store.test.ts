@@ -58,7 +58,7 @@ describe('migrations', () => {
     await client.connect();
     const { rows } = await client.query('SELECT (SELECT count(*)::int FROM migrations) AS migrations, (SELECT count(*)::int FROM studios) AS studios');
     await client.end();
-    expect(rows[0]).toEqual({ migrations: 6, studios: 1 });
+    expect(rows[0]).toEqual({ migrations: 7, studios: 1 });
   });
 });
 
