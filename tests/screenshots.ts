@@ -148,7 +148,7 @@ const SHOTS: readonly Shot[] = [
       await page.getByRole('button', { name: /^Checked for/ }).click();
       await page.getByRole('menuitem', { name: /how this part fits them/ }).click();
       await page.getByRole('article', { name: 'For Tobi' }).getByRole('button').click();
-      await page.getByText(/spots, \d+ left/).waitFor();
+      await page.getByText(/With these changes/).waitFor();
       await page.getByRole('button', { name: 'Keep as Tobi’s own marks' }).scrollIntoViewIfNeeded();
     },
   },
@@ -162,7 +162,11 @@ const SHOTS: readonly Shot[] = [
       await page.getByRole('tab', { name: /^Findings/ }).click();
       await page.getByRole('button', { name: /^Checked for Pia/ }).click();
       await page.getByRole('menuitemcheckbox', { name: /for Pia alone/ }).click();
-      await page.getByRole('article', { name: /^bow must race back/ }).getByRole('button').first().click();
+      await page
+        .getByRole('article', { name: /^bow must race back/ })
+        .getByRole('button')
+        .first()
+        .click();
       await page.getByRole('button', { name: 'Take' }).first().click();
       await page.getByRole('button', { name: /^Checked for Pia.*own marks/ }).click();
       await page.getByRole('menuitem', { name: /to everybody/ }).waitFor();

@@ -2,7 +2,8 @@
 import type { PlayerDescription } from '../instruments/player';
 import { playerFrom } from '../instruments/player';
 import type { Change } from '../marking/change';
-import { applyChanges } from '../marking/change';
+import { applyChanges, sameMark, squashed } from '../marking/change';
+import { markKey } from '../marking/mark';
 import { newFingeringMemory } from '../left-hand/fingering';
 import { newBowMemory } from '../bow-arm/bowing';
 import { check, type CheckRequest, type Report } from './check';
@@ -57,10 +58,20 @@ export interface ForPlayer {
   changes: Change[];
   /** What they mend, a line for each. */
   mended: Array<{ bar: string; kind: string; text: string }>;
-  /** Spots that are left. */
-  left: number;
-  before: number;
+  /** Spots of each severity (watch, risk, will fail) before and with the changes. */
+  before: SpotCounts;
+  left: SpotCounts;
 }
+
+export type SpotCounts = readonly [watch: number, risk: number, fail: number];
+
+const countsOf = (spots: readonly Finding[]): SpotCounts => {
+  const of = (severity: number) => spots.filter((finding) => finding.severity === severity).length;
+  return [of(1), of(2), of(3)];
+};
+
+/** One spot that fails outweighs two to watch. */
+const weightOf = (report: Report): number => report.findings.filter(isSpot).reduce((sum, { severity }) => sum + severity ** 2, 0);
 
 /** Findings that are worth own marks even where they are only to be watched: what this hand, this bow arm may not do. */
 const OF_THE_PLAYER: readonly Finding['kind'][] = ['out-of-tune risk', 'shift late', 'reach', 'stroke too quick', 'string change too quick', 'retake late'];
@@ -80,9 +91,8 @@ export function changesFor(request: FitRequest, described: PlayerDescription): F
   let marking = request.marking;
   const asked = () => ({ ...request, marking, player: made.value, memories });
   let report = check(asked());
-  const before = report.findings.filter(isSpot).length;
-  const changes: Change[] = [];
-  const mended: ForPlayer['mended'] = [];
+  const before = countsOf(report.findings.filter(isSpot));
+  const taken: Array<{ mended: ForPlayer['mended'][number]; changes: Change[] }> = [];
   const given = new Set<string>();
   for (let round = 0; round < MOST_CHANGES; round++) {
     const next = report.findings
@@ -93,12 +103,18 @@ export function changesFor(request: FitRequest, described: PlayerDescription): F
     const memory = memories[Math.min(request.line ?? 0, memories.length - 1)] ?? { hand: newFingeringMemory(), bow: newBowMemory() };
     const remedy = remediesFor(asked(), next, memory).find(isMark);
     if (!remedy) continue;
-    changes.push(...remedy.changes!);
-    mended.push({ bar: next.bar, kind: next.kind, text: remedy.text });
-    marking = applyChanges(marking, remedy.changes!).marking;
-    report = check(asked());
+    const tried = applyChanges(marking, remedy.changes!).marking;
+    const after = check({ ...asked(), marking: tried });
+    // What only moves the trouble to another place is no change for anybody.
+    if (weightOf(after) >= weightOf(report)) continue;
+    taken.push({ mended: { bar: next.bar, kind: next.kind, text: remedy.text }, changes: remedy.changes! });
+    marking = tried;
+    report = after;
   }
-  return { changes, mended, left: report.findings.filter(isSpot).length, before };
+  const changes = squashed(taken.flatMap((each) => each.changes));
+  const inForce = ({ target, kind, to }: Change) => sameMark(marking[markKey(target, kind)], to);
+  const mended = taken.filter((each) => each.changes.every(inForce)).map((each) => each.mended);
+  return { changes, mended, before, left: countsOf(report.findings.filter(isSpot)) };
 }
 
 const isMark = ({ kind, solved, changes }: TriedRemedy): boolean => solved && kind !== 'marks' && kind !== 'tempo' && Boolean(changes?.length);

@@ -3,11 +3,11 @@
 import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Told } from '@/core/instruments/as-told';
-import type { FitCell, FitRow, ForPlayer } from '@/core/checks/fit';
+import type { FitCell, FitRow, ForPlayer, SpotCounts } from '@/core/checks/fit';
 import { printedTempo } from '@/core/score/time';
 import type { InstrumentKind } from '@/core/score/score';
 import type { Passage } from '@/core/score/passages';
-import { applyChanges, squashed } from '@/core/marking/change';
+import { applyChanges } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
 import { variantChanges, withVariant } from '@/core/marking/variant';
 import { useAnalyst } from '@/ui/desk/use-analyst';
@@ -78,7 +78,7 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
     const opened = await sendJson('PUT', `/api/parts/${part.id}/variants/${player.id}`, {});
     const variant = opened?.ok ? ((await opened.json()) as { markingId: string; marking: Marking }) : null;
     if (!variant) return setKept({ playerId: player.id, ok: false });
-    const changed = variantChanges(part.marking, variant.marking, squashed(found.changes));
+    const changed = variantChanges(part.marking, variant.marking, found.changes);
     const set = { id: crypto.randomUUID(), at: new Date().toISOString(), reason: `${player.name}: what helps, from Fit`, changes: changed, undoes: null };
     const stored = changed.length ? await sendJson('POST', `/api/markings/${variant.markingId}/changes`, [set]) : opened;
     if (!stored?.ok) return setKept({ playerId: player.id, ok: false });
@@ -171,6 +171,15 @@ function Cell({ cell, wanted }: { cell: FitCell | undefined; wanted: number | nu
   );
 }
 
+const sum = (counts: SpotCounts): number => counts.reduce((all, count) => all + count, 0);
+
+/** @example "23 spots (2 will fail, 4 risk, 17 watch)" */
+function inCounts(counts: SpotCounts): string {
+  const said = (['watch', 'risk', 'will fail'] as const).map((word, i) => (counts[i] ? `${counts[i]} ${word}` : '')).filter(Boolean);
+  const all = sum(counts);
+  return all === 0 ? 'no spots' : `${all} ${all === 1 ? 'spot' : 'spots'} (${said.reverse().join(', ')})`;
+}
+
 interface ForWhomProps {
   player: KnownPlayer;
   /** Marks that are this player's alone. */
@@ -213,10 +222,10 @@ function ForWhom({ player, own, found, kept, ready, onAsk, onKeep }: ForWhomProp
         <>
           <p className="text-[13px]">
             {found.mended.length === 0
-              ? found.before === 0
+              ? sum(found.before) === 0
                 ? 'Nothing to change.'
-                : `${found.before} spots, none of them mended by other marks: practise them, or play slower.`
-              : `${found.before} spots, ${found.left} left with these changes:`}
+                : `${inCounts(found.before)}; none of them mended by other marks: practise them, or play slower.`
+              : `${inCounts(found.before)}. With these changes ${inCounts(found.left)}:`}
           </p>
           <ul className="list-disc pl-5 text-[13px]">
             {found.mended.map(({ bar, kind, text }, i) => (
