@@ -167,7 +167,7 @@ const SHOTS: readonly Shot[] = [
         .getByRole('button')
         .first()
         .click();
-      await page.getByRole('button', { name: 'Take' }).first().click();
+      await page.getByRole('button', { name: 'Take', exact: true }).first().click();
       await page.getByRole('button', { name: /^Checked for Pia.*own marks/ }).click();
       await page.getByRole('menuitem', { name: /to everybody/ }).waitFor();
     },
