@@ -101,6 +101,9 @@ test('how far off is minded and what is aimed at change the findings, and are ke
   const risks = page.getByRole('article', { name: /^out-of-tune risk/ });
   const before = await risks.count();
   const cents = page.getByLabel('Cents off that are minded, 2 to 60');
+  await cents.fill('ten');
+  await cents.press('Enter');
+  await expect(page.getByRole('group', { name: 'In tune' }).getByRole('alert')).toHaveText('2 to 60');
   await cents.fill('10');
   await cents.press('Enter');
   await expect.poll(() => risks.count()).toBeGreaterThan(before);

@@ -122,11 +122,12 @@ const AIMS: ReadonlyArray<readonly [PitchSchool, words: string, why: string]> = 
 function InTune({ intonation, level, onIntonation }: InTuneProps) {
   const usual = TOLERANCE_CENTS[level];
   const [typed, setTyped] = useState<string | null>(null);
+  const cents = Number(typed);
+  const valid = typed === null || typed.trim() === '' || (cents >= 2 && cents <= 60);
   const tell = () => {
-    const cents = Number(typed);
+    if (typed === null || !valid) return;
     setTyped(null);
-    if (typed === null || (typed !== '' && !(cents >= 2 && cents <= 60))) return;
-    onIntonation({ ...intonation, toleranceCents: typed === '' ? null : Math.round(cents * 10) / 10 });
+    onIntonation({ ...intonation, toleranceCents: typed.trim() === '' ? null : Math.round(cents * 10) / 10 });
   };
   return (
     <div className="flex items-center gap-1.5 text-[13px]" role="group" aria-label="In tune">
@@ -136,14 +137,21 @@ function InTune({ intonation, level, onIntonation }: InTuneProps) {
           aria-label="Cents off that are minded, 2 to 60"
           title={`Cents off that are minded, 2 to 60; empty is the usual ${usual} of this level`}
           inputMode="decimal"
-          className="field w-11 px-1 text-right"
+          className={`field w-11 px-1 text-right ${valid ? '' : 'border-plum text-plum'}`}
+          aria-invalid={!valid}
           placeholder={String(usual)}
           value={typed ?? intonation.toleranceCents ?? ''}
           onChange={(event) => setTyped(event.target.value)}
           onBlur={tell}
           onKeyDown={(event) => event.key === 'Enter' && tell()}
         />
-        <span className="text-soft">cents of</span>
+        {valid ? (
+          <span className="text-soft">cents of</span>
+        ) : (
+          <span role="alert" className="text-plum">
+            2 to 60
+          </span>
+        )}
       </label>
       <select
         aria-label="Pitch that is aimed at"
