@@ -1,6 +1,4 @@
-import { USUAL_INTONATION } from '../core/checks/target';
-import { USUAL_PREFERENCES } from '../core/left-hand/preferences';
-import { NOTHING_TOLD } from '../core/instruments/as-told';
+import { PLAIN_CONDITIONS } from '../tests/support/conditions';
 import { demoScore, demoText } from '../tests/support/demo';
 import { cutPart } from '../core/formats/musicxml/cut';
 import { applyChanges } from '../core/marking/change';
@@ -9,16 +7,7 @@ import { automaticPassages } from '../core/score/passages';
 import type { PlayerDescription } from '../core/instruments/player';
 import { Analyst, type Conditions } from './analyst';
 
-const plain: Conditions = {
-  marking: {},
-  player: null,
-  tempo: null,
-  told: NOTHING_TOLD,
-  preferences: USUAL_PREFERENCES,
-  density: 'usual',
-  intonation: USUAL_INTONATION,
-  line: 0,
-};
+const plain = PLAIN_CONDITIONS;
 const bars = { fromBar: 0, toBar: 15 };
 const small: PlayerDescription = {
   name: 'Pia',

@@ -3,8 +3,8 @@ import { noteById } from '../score/find';
 import { linesOf, type Line } from '../score/lines';
 import { midiOf, pitchName, type Pitch } from '../score/pitch';
 import { beatOf, type Note, type Part } from '../score/score';
-import { changeTo, type Change } from '../marking/change';
-import { bowInForce, markAt, type Mark, type MarkKind, type Marking } from '../marking/mark';
+import { coachChanges, type Change } from '../marking/change';
+import { bowInForce, markAt, type MarkKind, type Marking } from '../marking/mark';
 import { comparableBars, type BarOfLine } from './consistency';
 
 export interface OtherPart {
@@ -154,12 +154,8 @@ function compared(here: BarOfLine, there: BarOfLine, part: Part, marking: Markin
 }
 
 function copies(differences: BowedOtherwise['differences'], marking: Marking, other: OtherPart): Pick<BowedOtherwise, 'copyHere' | 'copyThere'> {
-  const set = (marks: Marking, id: string, kind: MarkKind, value: string | null) => {
-    const mark: Mark | null = value === null ? null : { value, origin: 'coach' };
-    return changeTo(marks, id, kind, mark) ?? [];
-  };
   return {
-    copyHere: differences.flatMap(({ kind, hereNote, there }) => set(marking, hereNote, kind, there)),
-    copyThere: differences.flatMap(({ kind, thereNote, here }) => set(other.marking, thereNote, kind, here)),
+    copyHere: differences.flatMap(({ kind, hereNote, there }) => coachChanges(marking, hereNote, kind, there)),
+    copyThere: differences.flatMap(({ kind, thereNote, here }) => coachChanges(other.marking, thereNote, kind, here)),
   };
 }

@@ -117,3 +117,15 @@ test('words that cannot be tried are said only where nothing that can be tried h
   expect(remedies.some(({ kind }) => kind === 'bowing')).toBe(true);
   expect(remedies.some(({ kind }) => kind === 'advice')).toBe(false);
 });
+
+test('a level that the bow cannot give: more bow for it, or a softer level from there; each only where it helps', () => {
+  const { finding, remedies } = helped('A4/1 B4/1 C5/1 D5/1', 'level out of reach', { tempo: 60, dynamic: 'ff', marks: [[1, 'bow-amount', '4 cm']] });
+  expect(Number(finding.numbers.missingDb)).toBeLessThan(0);
+  const tried = remedies.filter(({ kind }) => kind === 'bowing' || kind === 'edit');
+  expect(tried.length).toBeGreaterThan(0);
+  for (const { before, after, text } of tried) {
+    expect(after!).toBeLessThan(before!);
+    expect(text).not.toMatch(/^(Less|Louder)/);
+  }
+  expect(tried.some(({ text }) => /^(More bow for it|Softer: f from here)/.test(text))).toBe(true);
+});

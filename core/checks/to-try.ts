@@ -2,8 +2,8 @@
 import { noteById } from '../score/find';
 import { pitchName } from '../score/pitch';
 import type { DynamicLevel, Note, Part } from '../score/score';
-import { changeTo, type Change } from '../marking/change';
-import { EDIT_KINDS, markAt, splitKey, STRUCK, type Mark, type MarkKind, type Marking } from '../marking/mark';
+import { coachChanges, type Change } from '../marking/change';
+import { EDIT_KINDS, markAt, splitKey, STRUCK, type Marking } from '../marking/mark';
 import { barOfTarget, placeTarget, targetOf } from '../marking/target';
 import type { Stroke } from '../bow-arm/describe';
 import { LEVELS } from '../bow-arm/tables';
@@ -37,17 +37,11 @@ const MAKERS: Readonly<Partial<Record<Finding['kind'], Maker>>> = {
   'bow runs out': splits,
   'bow must race back': fairBows,
   'stroke too quick': twoAndTwo,
-  'level out of reach': moreBowOrSofter,
+  'level out of reach': otherBowOrLevel,
   'wish not met': withoutWish,
   contradiction: withoutOneMark,
   unplayable: moved,
   'phrase or bow?': phraseOrBow,
-};
-
-const set = (marking: Marking, target: string, kind: MarkKind, value: string | null): Change[] => {
-  const mark: Mark | null = value === null ? null : { value, origin: 'coach' };
-  const change = changeTo(marking, target, kind, mark);
-  return change ? [change] : [];
 };
 
 const strokeOf = ({ strokes }: Tryable, noteId: string): number => strokes.findIndex(({ noteIds }) => noteIds.includes(noteId));
@@ -71,7 +65,11 @@ function splits(finding: Finding, around: Tryable): ToTry[] {
     }
     const places = [...at].sort((a, b) => a.onset - b.onset);
     return [
-      { kind: 'bowing', text: `New bow at ${places.map(sayPlace).join(' and ')}.`, changes: places.flatMap((note) => set(marking, note.id, 'slur', 'split')) },
+      {
+        kind: 'bowing',
+        text: `New bow at ${places.map(sayPlace).join(' and ')}.`,
+        changes: places.flatMap((note) => coachChanges(marking, note.id, 'slur', 'split')),
+      },
     ];
   });
 }
@@ -101,13 +99,13 @@ function fairBows(finding: Finding, around: Tryable): ToTry[] {
   const amounts = [...new Set([fairCm, littleCm].map((cm) => Math.max(1, Math.round(cm))))].map((cm): ToTry => ({
     kind: 'bowing',
     text: `Less bow on the long one: ${cm} cm${times}.`,
-    changes: pairs.flatMap(([each]) => set(marking, each.noteIds[0]!, 'bow-amount', `${cm} cm`)),
+    changes: pairs.flatMap(([each]) => coachChanges(marking, each.noteIds[0]!, 'bow-amount', `${cm} cm`)),
   }));
   if (pairs.length === 1) return amounts;
   const hooked: ToTry = {
     kind: 'bowing',
     text: `Hook the short one to the long one with a stop between${times}: nothing to bring back.`,
-    changes: pairs.flatMap(([, each]) => set(marking, each.noteIds[0]!, 'hook', 'yes')),
+    changes: pairs.flatMap(([, each]) => coachChanges(marking, each.noteIds[0]!, 'hook', 'yes')),
   };
   return [...amounts, hooked];
 }
@@ -125,30 +123,33 @@ function twoAndTwo(finding: Finding, around: Tryable): ToTry[] {
     end++;
   const joined = strokes.slice(at, end).filter((_, k) => k % 2 === 1);
   return [
-    { kind: 'bowing', text: `Slur two and two: ${joined.length} pairs.`, changes: joined.flatMap(({ noteIds }) => set(marking, noteIds[0]!, 'slur', 'join')) },
+    {
+      kind: 'bowing',
+      text: `Slur two and two: ${joined.length} pairs.`,
+      changes: joined.flatMap(({ noteIds }) => coachChanges(marking, noteIds[0]!, 'slur', 'join')),
+    },
   ];
 }
 
-function moreBowOrSofter(finding: Finding, { part, marking, hairCm }: Tryable): ToTry[] {
+/** Too little sound: more bow, or a softer level; too much of it: less bow, or a louder one. */
+function otherBowOrLevel(finding: Finding, { part, marking, hairCm }: Tryable): ToTry[] {
   const note = noteById(part, finding.noteIds[0]!)!;
-  const { missingDb, level } = finding.numbers;
-  const softer = LEVELS[LEVELS.indexOf(level as DynamicLevel) - 1];
+  const { level, missingDb } = finding.numbers;
+  const tooSoft = Number(missingDb) < 0;
+  const other = LEVELS[LEVELS.indexOf(level as DynamicLevel) + (tooSoft ? -1 : 1)];
   const cm = Math.round(Number(finding.numbers.cm) * 10 ** (-Number(missingDb) / 20));
-  const bar = part.bars[note.barIndex]!;
-  return [
-    ...(cm >= 1 && cm <= hairCm
-      ? [{ kind: 'bowing' as const, text: `More bow for it: ${cm} cm.`, changes: set(marking, note.id, 'bow-amount', `${cm} cm`) }]
-      : []),
-    ...(softer
-      ? [
-          {
-            kind: 'edit' as const,
-            text: `Softer: ${softer} from here.`,
-            changes: set(marking, placeTarget(note.barIndex, note.onset - bar.onset), 'dynamic', softer),
-          },
-        ]
-      : []),
-  ];
+  const place = placeTarget(note.barIndex, note.onset - part.bars[note.barIndex]!.onset);
+  const bow: ToTry = {
+    kind: 'bowing',
+    text: `${tooSoft ? 'More' : 'Less'} bow for it: ${cm} cm.`,
+    changes: coachChanges(marking, note.id, 'bow-amount', `${cm} cm`),
+  };
+  const said = (name: string): ToTry => ({
+    kind: 'edit',
+    text: `${tooSoft ? 'Softer' : 'Louder'}: ${name} from here.`,
+    changes: coachChanges(marking, place, 'dynamic', name),
+  });
+  return [...(cm >= 1 && cm <= hairCm ? [bow] : []), ...(other ? [said(other)] : [])];
 }
 
 /** Wishes that reach a note: at itself, its bar, or a run of bars. */
@@ -162,7 +163,7 @@ function withoutWish(finding: Finding, { marking }: Tryable): ToTry[] {
   return Object.keys(marking).flatMap((key): ToTry[] => {
     const { target, kind } = splitKey(key);
     if (!kind.startsWith('bow-') || marking[key]!.off || !reaches(target)) return [];
-    return [{ kind: 'marks', text: `Without the wish “${marking[key]!.value}”.`, changes: set(marking, target, kind, null) }];
+    return [{ kind: 'marks', text: `Without the wish “${marking[key]!.value}”.`, changes: coachChanges(marking, target, kind, null) }];
   });
 }
 
@@ -178,7 +179,7 @@ function withoutOneMark(finding: Finding, around: Tryable): ToTry[] {
       const marked = markAt(marking, id, kind);
       const printed = kind === 'finger' || kind === 'string' || kind === 'bow' ? note.printed[kind] : null;
       if (!marked && printed === null) return [];
-      const changes = set(marking, id, kind, printed === null ? null : STRUCK);
+      const changes = coachChanges(marking, id, kind, printed === null ? null : STRUCK);
       return [
         {
           kind: 'marks',
@@ -202,7 +203,7 @@ function moved(finding: Finding, { part, marking }: Tryable): ToTry[] {
       {
         kind: 'edit',
         text: 'Divided between the players of the section from here.',
-        changes: set(marking, placeTarget(bar.index, notes[0]!.onset - bar.onset), 'divisi', 'divided'),
+        changes: coachChanges(marking, placeTarget(bar.index, notes[0]!.onset - bar.onset), 'divisi', 'divided'),
       },
     ];
   }
@@ -211,7 +212,7 @@ function moved(finding: Finding, { part, marking }: Tryable): ToTry[] {
     {
       kind: 'edit',
       text: `An octave ${by > 0 ? 'higher' : 'lower'}.`,
-      changes: notes.flatMap((note) => set(marking, note.id, 'pitch', pitchName({ ...note.written, octave: note.written.octave + by }))),
+      changes: notes.flatMap((note) => coachChanges(marking, note.id, 'pitch', pitchName({ ...note.written, octave: note.written.octave + by }))),
     },
   ];
 }
@@ -220,7 +221,7 @@ function phraseOrBow(finding: Finding, { marking }: Tryable): ToTry[] {
   return (['phrase', 'bow'] as const).map((value) => ({
     kind: 'marks',
     text: value === 'phrase' ? 'It is a phrase: bowed in pieces.' : 'It is one bow.',
-    changes: set(marking, finding.noteIds[0]!, 'slur-is', value),
+    changes: coachChanges(marking, finding.noteIds[0]!, 'slur-is', value),
   }));
 }
 

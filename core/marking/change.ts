@@ -42,6 +42,12 @@ export function changeTo(marking: Marking, target: string, kind: MarkKind, to: M
   return sameMark(from, to) ? null : { target, kind, from, to };
 }
 
+/** The same in the coach's name, as a row: empty when nothing would change. @param value null takes the mark away */
+export function coachChanges(marking: Marking, target: string, kind: MarkKind, value: string | null): Change[] {
+  const change = changeTo(marking, target, kind, value === null ? null : { value, origin: 'coach' });
+  return change ? [change] : [];
+}
+
 /** Applies all changes or none: with any conflict the marking comes back as it was. */
 export function applyChanges(marking: Marking, changes: readonly Change[]): { marking: Marking; conflicts: Conflict[] } {
   const next: Record<string, Mark> = { ...marking };

@@ -1,8 +1,6 @@
-import { USUAL_INTONATION } from '@/core/checks/target';
-import { USUAL_PREFERENCES } from '@/core/left-hand/preferences';
-import { NOTHING_TOLD } from '@/core/instruments/as-told';
+import { PLAIN_CONDITIONS } from '@/tests/support/conditions';
 import { demoText } from '@/tests/support/demo';
-import { Analyst, type Conditions } from '@/workers/analyst';
+import { Analyst } from '@/workers/analyst';
 import { noteById } from '@/core/score/find';
 import { markKey } from '@/core/marking/mark';
 import { previewedNotes, previewedStrokes } from './preview';
@@ -10,16 +8,7 @@ import { statusText } from './status';
 
 const analyst = new Analyst();
 const open = analyst.open(demoText('staircase'));
-const plain: Conditions = {
-  marking: {},
-  player: null,
-  tempo: null,
-  told: NOTHING_TOLD,
-  preferences: USUAL_PREFERENCES,
-  density: 'usual',
-  intonation: USUAL_INTONATION,
-  line: 0,
-};
+const plain = PLAIN_CONDITIONS;
 const report = analyst.report(plain, []);
 const planned = report.fingering!.notes;
 const range = { fromBar: 0, toBar: 15 };

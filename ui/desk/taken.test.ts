@@ -1,22 +1,11 @@
-import { USUAL_INTONATION } from '@/core/checks/target';
+import { PLAIN_CONDITIONS } from '@/tests/support/conditions';
 import { demoText } from '@/tests/support/demo';
-import { NOTHING_TOLD } from '@/core/instruments/as-told';
-import { USUAL_PREFERENCES } from '@/core/left-hand/preferences';
-import { Analyst, type Conditions } from '@/workers/analyst';
+import { Analyst } from '@/workers/analyst';
 import { takenChoice } from './taken';
 
 const analyst = new Analyst();
 const { part } = analyst.open(demoText('staircase'));
-const plain: Conditions = {
-  marking: {},
-  player: null,
-  tempo: null,
-  told: NOTHING_TOLD,
-  preferences: USUAL_PREFERENCES,
-  density: 'usual',
-  intonation: USUAL_INTONATION,
-  line: 0,
-};
+const plain = PLAIN_CONDITIONS;
 const range = { fromBar: 0, toBar: 7 };
 const focus = part.notes[2]!;
 const where = { part, bars: '1–8', focus, marking: {} };
