@@ -8,8 +8,10 @@ import { placeAt } from '../score/address';
 import { noteById } from '../score/find';
 import { parsePitch, pitchName } from '../score/pitch';
 import type { Part } from '../score/score';
+import { LIMITS } from '../util/limits';
 import { bad, good, type Result } from '../util/result';
-import { LONGEST_TEXT, MARK_KINDS, markKey, splitKey, valueProblem, type Mark, type MarkKind, type Marking } from '../marking/mark';
+import { cleanText } from '../util/text';
+import { MARK_KINDS, markKey, splitKey, valueProblem, type Mark, type MarkKind, type Marking } from '../marking/mark';
 import { placeOfTarget, targetAt } from '../marking/notes';
 import { placeTarget, targetOf } from '../marking/target';
 
@@ -19,9 +21,9 @@ const markShape = z.object({
   on: z.enum(['note', 'place', 'bar', 'bars']).optional().describe('What it stands at; a note unless it says otherwise.'),
   pitch: z.string().max(12).optional().describe('Written pitch of the note, so that it is found on another edition: "F#4".'),
   kind: z.enum(MARK_KINDS as [MarkKind, ...MarkKind[]]),
-  value: z.string().max(LONGEST_TEXT),
+  value: z.string().max(LIMITS.note),
   origin: z.enum(['coach', 'suggestion']).optional(),
-  why: z.string().max(300).optional(),
+  why: z.string().max(LIMITS.why).optional(),
   off: z.literal(true).optional().describe('Set aside: kept, but not in force.'),
 });
 
@@ -77,7 +79,9 @@ export function readMarksFile(text: string, part: Part): Result<ReadMarks> {
   const marking: Record<string, Mark> = {};
   const lost: ReadMarks['lost'] = [];
   for (const [i, mark] of parsed.data.marks.entries()) {
-    const { kind, value, origin = 'coach', why, off } = mark;
+    const { kind, origin = 'coach', off } = mark;
+    const value = cleanText(mark.value);
+    const why = mark.why === undefined ? undefined : cleanText(mark.why);
     const wrong = valueProblem(kind, value);
     if (wrong) return bad(`marks file, mark ${i + 1}`, `"${value}" is no ${kind}.`, wrong);
     if (mark.id === undefined && mark.at === undefined) return bad(`marks file, mark ${i + 1}`, 'It does not say where it stands.', REMEDY);

@@ -1,6 +1,6 @@
 /** MIDI and the marks file: what goes out is read back, by the MIDI package and by our own reader. */
 import { readFileSync } from 'node:fs';
-import { Midi } from './midi-package';
+import { Midi } from '../../tests/support/midi-package';
 import fc from 'fast-check';
 import { z } from 'zod';
 import { DEMO_NAMES, demoScore } from '../../tests/support/demo';
@@ -37,6 +37,14 @@ describe('MIDI', () => {
     ]);
     expect(midi.tracks[0]!.notes[0]!.velocity).toBeCloseTo(0.88, 1);
   });
+});
+
+test('many notes in several tracks: what is written a few hundred events at a time is one track each', () => {
+  const bar = 'A4/0.25 B4/0.25 C5/0.25 D5/0.25 '.repeat(4).trim();
+  const { part } = makeScore('violin', Array(300).fill(bar).join(' | '));
+  const midi = new Midi(midiFile('Böhme ♭', [part, part]));
+  expect(midi.tracks.map(({ notes }) => notes.length)).toEqual([4800, 4800]);
+  expect(midi.tracks[1]!.notes.at(-1)).toMatchObject({ midi: 74, ticks: 4799 * 120, durationTicks: 120 });
 });
 
 describe('the marks file', () => {

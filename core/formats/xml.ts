@@ -4,7 +4,9 @@
  * (XML 1.0, well-formedness errors with line and column); no entity is ever fetched or expanded.
  */
 import { SaxesParser } from 'saxes';
+import { LIMITS } from '../util/limits';
 import { bad, good, type Result } from '../util/result';
+import { cleanText } from '../util/text';
 
 export interface XmlElement {
   name: string;
@@ -28,7 +30,7 @@ export interface XmlDocument {
 }
 
 /** Plain text limit: larger files are refused before they are parsed. */
-export const LARGEST_FILE_BYTES = 32 * 1024 * 1024;
+export const LARGEST_FILE_BYTES = LIMITS.fileBytes;
 const DEEPEST_NESTING = 200;
 
 /** Bytes to text: UTF-8, or UTF-16 by its byte order mark or by its first "<". */
@@ -163,8 +165,9 @@ export function childNumber(element: XmlElement | undefined, name: string): numb
   return Number.isFinite(value) ? value : null;
 }
 
+/** Text as it stands in a document: what XML forbids is left out, so that the document is well-formed whatever was stored. */
 export function escapeXml(text: string): string {
-  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+  return cleanText(text).replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 }
 
 /** Line and column (from 1) of an offset. */

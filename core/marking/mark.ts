@@ -4,6 +4,8 @@
  */
 import { DYNAMIC_NAMES } from '../score/dynamics';
 import { parsePitch } from '../score/pitch';
+import { LIMITS } from '../util/limits';
+import { isClean } from '../util/text';
 import { WRITABLE_ARTICULATIONS, type Note, type WritableArticulation } from '../score/score';
 
 /** Fingers and bows: what the player does. */
@@ -83,7 +85,8 @@ export const MARK_VALUES: Readonly<Partial<Record<MarkKind, readonly string[]>>>
 /** The words that say it in the music. */
 export const DIVISI_WORDS: Readonly<Record<string, string>> = { divided: 'div.', together: 'non div.' };
 
-export const LONGEST_TEXT = 600;
+/** The longest text that a kind of mark may hold, in UTF-16 units: words for the player, or words that are printed. */
+export const longestOf = (kind: MarkKind): number => (isWordKind(kind) ? LIMITS.note : LIMITS.printedWords);
 
 /** What a kind of mark may say, in words; null when the value is one of them. */
 export function valueProblem(kind: MarkKind, value: string): string | null {
@@ -94,7 +97,9 @@ export function valueProblem(kind: MarkKind, value: string): string | null {
     return bowPlace(value) ? null : `Use ${BOW_ZONES.slice(0, -1).join(', ')}, or a place from 0 % (frog) to 100 % (tip).`;
   if (kind === 'pitch') return parsePitch(value) ? null : 'Use a written pitch such as F#4 or Bb3.';
   if (kind === 'hairpin') return value === STRUCK || parseHairpin(value) ? null : 'Use "crescendo" or "diminuendo" with the bar index and the tick of its end.';
-  return value.trim() !== '' && value.length <= LONGEST_TEXT ? null : `Use 1 to ${LONGEST_TEXT} characters.`;
+  const longest = longestOf(kind);
+  if (value.trim() === '' || value.length > longest) return `Use 1 to ${longest} characters.`;
+  return isClean(value) ? null : 'Leave out the characters that no file can hold (control characters, halves of a sign).';
 }
 
 const BOW_AMOUNT = /^(little|half|whole|(?:[1-9]\d?(?:\.\d)?) cm)$/;

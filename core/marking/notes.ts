@@ -5,9 +5,10 @@
 import { barsAt, placeAt, sayBar, sayBars, sayNote } from '../score/address';
 import { noteById } from '../score/find';
 import type { Part } from '../score/score';
+import { LIMITS } from '../util/limits';
 import { bad, good, type Result } from '../util/result';
 import { changeTo, type Change } from './change';
-import { isWordKind, LONGEST_TEXT, markKey, splitKey, type Marking, type WordKind } from './mark';
+import { isWordKind, markKey, splitKey, type Marking, type WordKind } from './mark';
 import { barsTarget, barTarget, targetOf } from './target';
 
 /** What stands before the text; plain words need nothing. */
@@ -106,7 +107,7 @@ export function notesFromText(part: Part, marking: Marking, text: string): Resul
     const key = markKey(target.value, kind);
     const before = wanted.get(key)?.value ?? marking[key]?.value;
     const joined = before === undefined || before === value ? value : `${before}\n${value}`;
-    if (joined.length > LONGEST_TEXT) return bad(place, `The note would have ${joined.length} characters.`, `Keep it to ${LONGEST_TEXT}.`);
+    if (joined.length > LIMITS.note) return bad(place, `The note would have ${joined.length} characters.`, `Keep it to ${LIMITS.note}.`);
     wanted.set(key, { target: target.value, kind, value: joined });
   }
   return good([...wanted.values()].flatMap(({ target, kind, value }) => changeTo(marking, target, kind, { value, origin: 'coach' }) ?? []));

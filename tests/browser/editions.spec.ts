@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
-import { Midi } from '../../core/formats/midi-package';
+import { Midi } from '../support/midi-package';
 import { pitchName } from '../../core/score/pitch';
 import { notesOf, secondEdition } from '../support/second-edition';
 import { copyOf, expect, openNew, ready, saved, status, test, walkTo } from './steps';

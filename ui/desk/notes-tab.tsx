@@ -2,11 +2,12 @@
 
 import { useMemo, useState } from 'react';
 import { changeTo, type Change } from '@/core/marking/change';
-import { LONGEST_TEXT, WORD_KINDS, type Marking, type WordKind } from '@/core/marking/mark';
+import { WORD_KINDS, type Marking, type WordKind } from '@/core/marking/mark';
 import { NOTE_LABELS, notesFromText, notesText, playerNotes, targetAt, type PlayerNote } from '@/core/marking/notes';
 import { sayBars, sayNote } from '@/core/score/address';
 import type { Passage } from '@/core/score/passages';
 import type { Note, Part } from '@/core/score/score';
+import { LIMITS } from '@/core/util/limits';
 import { problemText } from '@/core/util/result';
 
 const KIND_NAMES: Readonly<Record<WordKind, string>> = {
@@ -93,7 +94,7 @@ function NewNote({ print, marking, about, onChange }: NotesProps & { print: Part
     if (!value) return setProblem('There are no words yet. Write them, then add the note.');
     const before = Object.hasOwn(marking, `${target.value}|${kind}`) ? marking[`${target.value}|${kind}`]!.value : null;
     const joined = before === null ? value : `${before}\n${value}`;
-    if (joined.length > LONGEST_TEXT) return setProblem(`The note would have ${joined.length} characters; keep it to ${LONGEST_TEXT}.`);
+    if (joined.length > LIMITS.note) return setProblem(`The note would have ${joined.length} characters; keep it to ${LIMITS.note}.`);
     onChange(
       `Note at ${said}`,
       [changeTo(marking, target.value, kind, { value: joined, origin: 'coach' })].filter((change) => change !== null),
@@ -134,7 +135,7 @@ function NewNote({ print, marking, about, onChange }: NotesProps & { print: Part
       <textarea
         aria-label="Words for the player"
         className="field min-h-16 w-full"
-        maxLength={LONGEST_TEXT}
+        maxLength={LIMITS.note}
         value={text}
         placeholder="Like a lullaby; the second bow is lighter."
         onChange={(event) => setText(event.target.value)}
@@ -185,7 +186,7 @@ function NoteCard({ note, marking, onChange, onGo, onGoToBar }: NotesProps & { n
           autoFocus
           aria-label={`Words at ${note.at}`}
           className="field min-h-16 w-full"
-          maxLength={LONGEST_TEXT}
+          maxLength={LIMITS.note}
           value={draft}
           onChange={(event) => setDraft(event.target.value)}
           onBlur={commit}

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { LONGEST_ABC } from '@/core/formats/abc/tune';
+import { LIMITS } from '@/core/util/limits';
 import { inWorker } from '@/server/workers';
 import { answer, body, problemResponse } from '../respond';
 
-const asked = z.object({ abc: z.string().max(LONGEST_ABC), widthPx: z.int().min(240).max(4000) });
+const asked = z.object({ abc: z.string().max(LIMITS.typed), widthPx: z.int().min(240).max(4000) });
 
 /** A typed passage as it would look on the shelf; nothing is stored. */
 export async function POST(request: Request): Promise<Response> {

@@ -1,5 +1,6 @@
 /** What the parser package (abcjs) makes of ABC text, as far as it is used here, and its complaints with their places. */
 import abcjs from 'abcjs';
+import { LIMITS } from '../../util/limits';
 import { bad, good, type Result } from '../../util/result';
 
 export interface AbcPitch {
@@ -83,7 +84,7 @@ export interface AbcProblem {
   text: string;
 }
 
-export const LONGEST_ABC = 200_000;
+export const LONGEST_ABC = LIMITS.abc;
 
 /** Whether a text looks like ABC: it begins with a field such as "X:1", after comments at most. */
 export const looksLikeAbc = (text: string): boolean =>

@@ -1,5 +1,7 @@
 /** One part of a MusicXML document: bars, notes and the signs that stand over them. */
+import { LIMITS } from '../../util/limits';
 import { bad, good, type Problem, type Result } from '../../util/result';
+import { titleText } from '../../util/text';
 import { midiOf, pitchName, transposed, type Pitch, type Step } from '../../score/pitch';
 import type { Bar, Note, Part, Warning } from '../../score/score';
 import { childNumber, childText, placeInText, type XmlElement } from '../xml';
@@ -71,7 +73,7 @@ class PartReader {
 
   readBar(measure: XmlElement): Problem | null {
     const index = this.bars.length;
-    const label = measure.attributes.number ?? String(index + 1);
+    const label = titleText(measure.attributes.number ?? String(index + 1), LIMITS.barLabel);
     const walk: BarWalk = {
       index,
       label,
@@ -320,7 +322,7 @@ function numberIn(text: string | null): number | null {
 
 function partName(source: PartSource): string {
   const name = childText(source.scorePart, 'part-name') || childText(source.scorePart, 'part-abbreviation');
-  return name || source.id;
+  return titleText(name || source.id, LIMITS.title) || source.id;
 }
 
 /** XML ids may hold letters, digits, "_", "." only here, so that "-" separates the fields. */

@@ -2,7 +2,9 @@
  * MusicXML in: partwise or timewise, versions 2.0 to 4.0, plain or compressed.
  * Source: the published MusicXML 4.0 documentation (W3C Music Notation Community Group).
  */
+import { LIMITS } from '../../util/limits';
 import { bad, good, type Result } from '../../util/result';
+import { titleText } from '../../util/text';
 import type { Part, Score, Warning } from '../../score/score';
 import { child, childText, decodeXmlBytes, parseXml, placeInText, type XmlDocument, type XmlElement } from '../xml';
 import { isZip, openContainer } from '../container';
@@ -55,6 +57,11 @@ export function readMusicXml(text: string): Result<ReadScore> {
       'The score holds no notes of definite pitch.',
       'Percussion parts and empty scores cannot be marked; choose a part for violin, viola, cello or double bass.',
     );
+  }
+  const most = LIMITS.warnings;
+  if (warnings.length > most) {
+    const left = warnings.splice(most).length;
+    warnings.push({ place: 'the file', text: `${left} more of such remarks are left out.` });
   }
   const score: Score = { ...headings(document.root), ticksPerQuarter, parts, warnings };
   return good({ score, document });
@@ -156,5 +163,8 @@ function headings(root: XmlElement): { title: string; composer: string | null } 
   const creators = (child(root, 'identification')?.children ?? []).filter((element) => element.name === 'creator');
   const composer = creators.find((element) => element.attributes.type === 'composer') ?? creators[0];
   const title = [work, movement].filter(Boolean).join(', ');
-  return { title: title || childText(credit, 'credit-words') || 'Untitled', composer: composer?.text.trim() || null };
+  return {
+    title: titleText(title || childText(credit, 'credit-words') || '', LIMITS.title) || 'Untitled',
+    composer: titleText(composer?.text ?? '', LIMITS.title) || null,
+  };
 }
