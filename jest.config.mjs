@@ -10,7 +10,7 @@ const project = (displayName, testMatch) => ({
 
 export default {
   projects: [
-    project('core', ['<rootDir>/core/**/*.test.ts', '<rootDir>/headless/**/*.test.ts', '<rootDir>/ui/**/*.test.ts', '<rootDir>/workers/**/*.test.ts']),
+    project('core', ['<rootDir>/core/**/*.test.ts', '<rootDir>/headless/**/*.test.ts', '<rootDir>/ui/**/*.test.ts', '<rootDir>/workers/**/*.test.ts', '<rootDir>/server/**/*.test.ts', '<rootDir>/tools/**/*.test.ts']),
     project('demo', ['<rootDir>/demo/**/*.test.ts']),
     project('database', ['<rootDir>/tests/database/**/*.test.ts']),
   ],

@@ -1,4 +1,4 @@
-/** The made-up demo: loaded once, when the database is empty. */
+/** The made-up demo: worked out first, then stored in one transaction, and only where no studio is. */
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
@@ -16,12 +16,12 @@ import { placeTarget } from '../core/marking/target';
 import { suggestedBowing, suggestedFingering } from '../core/marking/suggestion';
 import { planFingering } from '../core/left-hand/fingering';
 import { planBowing } from '../core/bow-arm/bowing';
-import { pool } from './db';
-import { markingOfPart, storeChanges } from './markings';
-import { musicOf } from './parts';
-import { shelf, takeIn } from './pieces';
+import { inTransaction, pool, type Queryable } from './db';
+import { writeChangeSet } from './markings';
+import { readPiece, storePiece, type ReadPiece } from './pieces';
+import { OURSELVES } from './workers';
 
-const people = z.object({
+const peopleShape = z.object({
   studio: z.string(),
   players: z.array(
     z.object({ name: z.string(), instrument: z.enum(['violin', 'viola', 'cello', 'bass']), size: z.string(), hand: z.string(), level: z.string() }),
@@ -38,6 +38,7 @@ const people = z.object({
     }),
   ),
 });
+type People = z.infer<typeof peopleShape>;
 
 /** In the order in which the shelf shows them last to first. */
 const FILES = ['low-tide', 'the-heron', 'evening-barge', 'staircase', 'mill-race-serenade'];
@@ -45,30 +46,43 @@ const FILES = ['low-tide', 'the-heron', 'evening-barge', 'staircase', 'mill-race
 /** Any number will do, as long as all processes use the same. */
 const LOCK = 700_411_221;
 
-/** True when the demo was loaded, false when there was something already. All of it is loaded, or nothing. */
-export async function loadDemo(folder: string, withMusic: boolean): Promise<boolean> {
-  const client = await pool().connect();
-  try {
-    await client.query('SELECT pg_advisory_lock($1)', [LOCK]);
-    const { rows } = await client.query<{ count: number }>('SELECT count(*)::int AS count FROM studios');
-    if (rows[0]!.count > 0) return false;
-    await fill(folder, withMusic);
+export type DemoWish = 'all' | 'people' | 'none';
+
+/**
+ * Makes the first studio, with the demo in it. True when it did, false when there was a studio already: then nothing is touched.
+ * Two processes at the same time make one studio; one that is ended in the middle leaves none.
+ */
+export async function loadDemo(folder: string, wish: DemoWish): Promise<boolean> {
+  if (await hasStudio(pool())) return false;
+  const people = peopleShape.parse(JSON.parse(await readFile(path.join(folder, 'people.json'), 'utf8')));
+  const pieces = wish === 'all' ? await workedOut(folder, people) : [];
+  return inTransaction(async (client) => {
+    await client.query('SELECT pg_advisory_xact_lock($1)', [LOCK]);
+    if (await hasStudio(client)) return false;
+    await store(client, people, wish, pieces);
     return true;
-  } catch (error) {
-    await client.query('DELETE FROM studios');
-    throw error;
-  } finally {
-    await client.query('SELECT pg_advisory_unlock($1)', [LOCK]);
-    client.release();
-  }
+  });
 }
 
-async function fill(folder: string, withMusic: boolean): Promise<void> {
-  const { studio, players, marked, notes, edits } = people.parse(JSON.parse(await readFile(path.join(folder, 'people.json'), 'utf8')));
-  const made = await pool().query<{ id: string }>('INSERT INTO studios (name) VALUES ($1) RETURNING id', [studio]);
+async function hasStudio(client: Queryable): Promise<boolean> {
+  const { rows } = await client.query<{ there: boolean }>('SELECT EXISTS (SELECT 1 FROM studios) AS there');
+  return rows[0]!.there;
+}
+
+interface DemoPiece {
+  fileName: string;
+  bytes: Uint8Array;
+  read: ReadPiece;
+  /** Change sets by the name of the part. */
+  sets: Array<{ part: string; reason: string; changes: Change[] }>;
+}
+
+async function store(client: Queryable, { studio, players }: People, wish: DemoWish, pieces: readonly DemoPiece[]): Promise<void> {
+  const made = await client.query<{ id: string }>('INSERT INTO studios (name) VALUES ($1) RETURNING id', [wish === 'none' ? 'Your studio' : studio]);
   const studioId = made.rows[0]!.id;
+  if (wish === 'none') return;
   for (const { name, instrument, size, hand, level } of players) {
-    await pool().query('INSERT INTO players (studio_id, name, instrument, size, hand, level, thumb_position) VALUES ($1, $2, $3, $4, $5, $6, $7)', [
+    await client.query('INSERT INTO players (studio_id, name, instrument, size, hand, level, thumb_position) VALUES ($1, $2, $3, $4, $5, $6, $7)', [
       studioId,
       name,
       instrument,
@@ -78,40 +92,54 @@ async function fill(folder: string, withMusic: boolean): Promise<void> {
       instrument === 'cello' || instrument === 'bass',
     ]);
   }
-  if (!withMusic) return;
-  for (const file of FILES) {
-    const taken = await takeIn(studioId, `${file}.musicxml`, await readFile(path.join(folder, 'scores', `${file}.musicxml`)));
-    if (!taken.ok) throw new Error(`demo file ${file}: ${taken.problem.what}`);
-  }
-  for (const { file, part, bars } of marked) await markPassage(studioId, file, part, bars);
-  for (const { file, part, lines } of notes) {
-    const opened = await openPart(studioId, file, part);
-    const read = notesFromText(opened.part, {}, lines.join('\n'));
-    if (!read.ok) throw new Error(`demo notes: ${read.problem.place} ${read.problem.what}`);
-    await store(studioId, opened.partId, 'Notes for the player', read.value);
-  }
-  for (const { file, part, changes } of edits) {
-    const opened = await openPart(studioId, file, part);
-    const made = changes.map(({ at, kind, value, why }): Change => {
-      const place = placeAt(opened.part, opened.part.ticksPerQuarter, at);
-      if (!place.ok || place.value.noteId === null) throw new Error(`demo edit at ${at}`);
-      const target = kind === 'dynamic' ? placeTarget(place.value.barIndex, place.value.tick!) : place.value.noteId;
-      return { target, kind, from: null, to: { value, origin: 'coach', why } };
-    });
-    await store(studioId, opened.partId, 'Edits against the print', made);
+  for (const [i, { fileName, bytes, read, sets }] of pieces.entries()) {
+    const { parts } = await storePiece(client, studioId, fileName, bytes, read);
+    // One transaction is one moment: the order on the shelf is said.
+    await client.query(
+      "UPDATE pieces SET created_at = now() + $3 * interval '1 millisecond' WHERE studio_id = $1 AND id = (SELECT piece_id FROM parts WHERE id = $2)",
+      [studioId, parts[0]!.id, i],
+    );
+    for (const { part, reason, changes } of sets) {
+      const { markingId } = parts.find(({ name }) => name === part)!;
+      await writeChangeSet(client, studioId, markingId, 'coach', { id: randomUUID(), at: new Date().toISOString(), reason, undoes: null, changes });
+    }
   }
 }
 
+/** The scores read, and the marks that a coach would have left in them. */
+async function workedOut(folder: string, { marked, notes, edits }: People): Promise<DemoPiece[]> {
+  const pieces: DemoPiece[] = [];
+  for (const file of FILES) {
+    const fileName = `${file}.musicxml`;
+    const bytes = await readFile(path.join(folder, 'scores', fileName));
+    const read = await readPiece(fileName, bytes, OURSELVES);
+    if (!read.ok) throw new Error(`demo file ${file}: ${read.problem.what}`);
+    const open = (name: string) => openPart(read.value, name);
+    const of = <T extends { file: string }>(list: readonly T[]) => list.filter((each) => each.file === file);
+    const sets = [
+      ...of(marked).map(({ part, bars }) => ({ part, reason: `Suggestions taken, bars ${bars}`, changes: passageMarked(open(part), bars) })),
+      ...of(notes).map(({ part, lines }) => ({ part, reason: 'Notes for the player', changes: notesIn(open(part), lines) })),
+      ...of(edits).map(({ part, changes }) => ({ part, reason: 'Edits against the print', changes: changes.map((edit) => editIn(open(part), edit)) })),
+    ];
+    pieces.push({ fileName, bytes, read: read.value, sets });
+  }
+  return pieces;
+}
+
+function openPart({ parts }: ReadPiece, name: string): Part {
+  const read = readMusicXml(parts.find((part) => part.name === name)!.music);
+  if (!read.ok) throw new Error(read.problem.what);
+  return read.value.score.parts[0]!;
+}
+
 /** One passage marked as a coach would leave it: the suggestions taken. */
-async function markPassage(studioId: string, file: string, partName: string, bars: string): Promise<void> {
-  const { partId, part } = await openPart(studioId, file, partName);
+function passageMarked(part: Part, bars: string): Change[] {
   const range = barsAt(part, bars);
-  if (!range.ok || part.instrument === null) throw new Error(`demo passage ${bars} of ${partName}`);
-  const line = linesOf(part)[0]!;
+  if (!range.ok || part.instrument === null) throw new Error(`demo passage ${bars} of ${part.name}`);
   const request = {
     score: part,
     part,
-    line,
+    line: linesOf(part)[0]!,
     player: usualPlayer(part.instrument),
     clock: clockFor(part, part.ticksPerQuarter, null),
     marking: {},
@@ -121,19 +149,18 @@ async function markPassage(studioId: string, file: string, partName: string, bar
   const fingering = planFingering(request).alternatives[0];
   const bowing = planBowing(request)[0];
   const wanted = [...(fingering ? suggestedFingering(fingering, part) : []), ...(bowing ? suggestedBowing(bowing) : [])];
-  const changes = wanted.map(({ target, kind, mark }) => changeTo({}, target, kind, mark)).filter((change): change is Change => change !== null);
-  await store(studioId, partId, `Suggestions taken, bars ${bars}`, changes);
+  return wanted.map(({ target, kind, mark }) => changeTo({}, target, kind, mark)).filter((change): change is Change => change !== null);
 }
 
-async function openPart(studioId: string, file: string, partName: string): Promise<{ partId: string; part: Part }> {
-  const piece = (await shelf(studioId)).find((candidate) => candidate.fileName === `${file}.musicxml`)!;
-  const partId = piece.parts.find((candidate) => candidate.name === partName)!.id;
-  const read = readMusicXml((await musicOf(studioId, partId))!.text);
-  if (!read.ok) throw new Error(read.problem.what);
-  return { partId, part: read.value.score.parts[0]! };
+function notesIn(part: Part, lines: readonly string[]): Change[] {
+  const read = notesFromText(part, {}, lines.join('\n'));
+  if (!read.ok) throw new Error(`demo notes: ${read.problem.place} ${read.problem.what}`);
+  return read.value;
 }
 
-async function store(studioId: string, partId: string, reason: string, changes: Change[]): Promise<void> {
-  const { id } = await markingOfPart(studioId, partId);
-  await storeChanges(studioId, id, 'coach', [{ id: randomUUID(), at: new Date().toISOString(), reason, undoes: null, changes }]);
+function editIn(part: Part, { at, kind, value, why }: People['edits'][number]['changes'][number]): Change {
+  const place = placeAt(part, part.ticksPerQuarter, at);
+  if (!place.ok || place.value.noteId === null) throw new Error(`demo edit at ${at}`);
+  const target = kind === 'dynamic' ? placeTarget(place.value.barIndex, place.value.tick!) : place.value.noteId;
+  return { target, kind, from: null, to: { value, origin: 'coach', why } };
 }

@@ -2,12 +2,17 @@
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import type { Difference } from '../core/editions/differences';
+import type { Marking } from '../core/marking/mark';
+import { LIMITS } from '../core/util/limits';
 import { bad, good, type Result } from '../core/util/result';
-import { inTransaction, pool } from './db';
+import { shortened } from '../core/util/text';
+import type { CarriedOver } from '../workers/server/editions';
+import { inTransaction, pool, type Queryable } from './db';
 import { markingOfPart, marksOf, writeMarks } from './markings';
-import { musicOf, partById, passagesOf, writePassages } from './parts';
+import { musicOf, partById, passagesOf, readPassages, writePassages, type Music, type PassageRow } from './parts';
 import { keepSource } from './sources';
-import { inWorker } from './workers';
+import { inView, type PassageView } from './engraving';
+import { inWorker, OURSELVES, type Asker } from './workers';
 
 export async function editionsOf(studioId: string, partId: string): Promise<Array<{ id: string; name: string }>> {
   const { rows } = await pool().query<{ id: string; name: string }>(
@@ -36,10 +41,10 @@ async function editionById(studioId: string, partId: string, editionId: string):
 }
 
 /** Takes another edition of a part in: of a score with several parts the one that is most like ours. */
-export async function bringIn(studioId: string, partId: string, fileName: string, bytes: Uint8Array): Promise<Result<{ id: string }> | null> {
+export async function bringIn(studioId: string, partId: string, fileName: string, bytes: Uint8Array, asker: Asker): Promise<Result<{ id: string }> | null> {
   const ours = await musicOf(studioId, partId);
   if (!ours) return null;
-  const found = await inWorker('likestPart', { music: ours.text, bytes });
+  const found = await inWorker('likestPart', { music: ours.text, bytes }, asker);
   if (!found.ok) return found;
   const { filePartId, name, music } = found.value;
   const id = await inTransaction(async (client) => {
@@ -66,13 +71,13 @@ export interface Comparison {
 export async function compared(studioId: string, partId: string, editionId: string): Promise<Comparison | null> {
   const [ours, edition, marking] = await Promise.all([musicOf(studioId, partId), editionById(studioId, partId, editionId), markingOfPart(studioId, partId)]);
   if (!ours || !edition) return null;
-  const found = await inWorker('compareEditions', { ours: ours.text, theirs: edition.music, marking: marking.marking });
+  const found = await inWorker('compareEditions', { ours: ours.text, theirs: edition.music, marking: marking.marking }, OURSELVES);
   return { id: edition.id, name: edition.name, leftAlone: edition.left_alone, ...found };
 }
 
-export async function engravedEdition(studioId: string, partId: string, editionId: string, view: { fromBar: number; toBar: number; widthPx: number }) {
+export async function engravedEdition(studioId: string, partId: string, editionId: string, view: PassageView, asker: Asker) {
   const edition = await editionById(studioId, partId, editionId);
-  return edition && inWorker('engravePassage', { music: edition.music, marking: {}, ...view });
+  return edition && inWorker('engravePassage', { music: edition.music, marking: {}, ...inView(view) }, asker);
 }
 
 export async function leaveAlone(studioId: string, partId: string, editionId: string, ids: readonly string[]): Promise<boolean> {
@@ -92,8 +97,32 @@ export interface Replaced {
   moved: number;
 }
 
+/** How often what was carried over is worked out anew because marks were made meanwhile. */
+const MOST_TRIES = 5;
+
 /** Puts another edition in the place of the part's file: passages and marks are carried over, the old file is kept. */
-export async function replaceFile(studioId: string, partId: string, editionId: string, author: string): Promise<Result<Replaced> | null> {
+export async function replaceFile(studioId: string, partId: string, editionId: string, author: string, asker: Asker): Promise<Result<Replaced> | null> {
+  for (let tries = 0; tries < MOST_TRIES; tries++) {
+    const before = await stateBefore(studioId, partId, editionId);
+    if (!before) return null;
+    const { ours, edition, passages, markings } = before;
+    if (edition.music === ours.text) return bad(edition.name, 'This is the file that the part has already.', 'Choose another edition.');
+    // Worked out before anything is locked: it may take seconds.
+    const carried = await inWorker('carryOver', { before: ours.text, after: edition.music, markings: markings.map(({ marking }) => marking), passages }, asker);
+    const outcome = await inTransaction((client) => putInPlace(client, studioId, partId, author, before, carried));
+    if (outcome) return good(outcome);
+  }
+  return bad(null, 'Marks are being made on this part all the time.', 'Nothing was changed. Wait until nobody marks it, then try again.');
+}
+
+interface Before {
+  ours: Music;
+  edition: EditionRow;
+  passages: PassageRow[];
+  markings: Array<{ id: string; marking: Marking; sequence: string }>;
+}
+
+async function stateBefore(studioId: string, partId: string, editionId: string): Promise<Before | null> {
   const [part, ours, edition, passages] = await Promise.all([
     partById(studioId, partId),
     musicOf(studioId, partId),
@@ -101,41 +130,53 @@ export async function replaceFile(studioId: string, partId: string, editionId: s
     passagesOf(studioId, partId),
   ]);
   if (!part || !ours || !edition) return null;
-  if (edition.music === ours.text) return bad(edition.name, 'This is the file that the part has already.', 'Choose another edition.');
-  const outcome = await inTransaction(async (client) => {
-    const { rows: markings } = await client.query<{ id: string }>('SELECT id FROM markings WHERE studio_id = $1 AND part_id = $2 FOR UPDATE', [
-      studioId,
-      partId,
-    ]);
-    const before = await Promise.all(markings.map(async ({ id }) => ({ id, marking: await marksOf(client, studioId, id) })));
-    const carried = await inWorker('carryOver', { before: ours.text, after: edition.music, markings: before.map(({ marking }) => marking), passages });
-    let lost = 0;
-    let moved = 0;
-    for (const [i, { id }] of before.entries()) {
-      const { changes, lost: without } = carried.markings[i]!;
-      lost += without;
-      moved += changes.filter((change) => change.to !== null).length - without;
-      if (changes.length === 0) continue;
-      await client.query(
-        'INSERT INTO change_sets (id, studio_id, marking_id, author, at, reason, changes, undoes, boundary) VALUES ($1, $2, $3, $4, now(), $5, $6, NULL, true)',
-        [randomUUID(), studioId, id, author, `New file: ${edition.name}`, JSON.stringify(changes)],
-      );
-      await writeMarks(client, studioId, id, author, changes);
-    }
-    // The file that is replaced stays at hand as an edition, so that it can be taken back.
+  const states = await markingStates(pool(), studioId, partId, false);
+  const markings = await Promise.all(states.map(async ({ id, sequence }) => ({ id, sequence, marking: await marksOf(pool(), studioId, id) })));
+  return { ours, edition, passages, markings };
+}
+
+/** Every marking of a part with the number of its latest change set, so that a later change is noticed. */
+async function markingStates(client: Queryable, studioId: string, partId: string, lock: boolean): Promise<Array<{ id: string; sequence: string }>> {
+  if (lock) await client.query('SELECT id FROM markings WHERE studio_id = $1 AND part_id = $2 ORDER BY id FOR UPDATE', [studioId, partId]);
+  const { rows } = await client.query<{ id: string; sequence: string }>(
+    `SELECT id, coalesce((SELECT max(sequence) FROM change_sets WHERE studio_id = $1 AND marking_id = markings.id), 0)::text AS sequence
+       FROM markings WHERE studio_id = $1 AND part_id = $2 ORDER BY id`,
+    [studioId, partId],
+  );
+  return rows;
+}
+
+/** Writes what was worked out; null where something has changed since. */
+async function putInPlace(client: Queryable, studioId: string, partId: string, author: string, before: Before, carried: CarriedOver): Promise<Replaced | null> {
+  const { edition, markings, passages } = before;
+  const now = await markingStates(client, studioId, partId, true);
+  const same = now.length === markings.length && now.every(({ id, sequence }, i) => markings[i]!.id === id && markings[i]!.sequence === sequence);
+  if (!same || JSON.stringify(await readPassages(client, studioId, partId)) !== JSON.stringify(passages)) return null;
+  let lost = 0;
+  let moved = 0;
+  for (const [i, { id }] of markings.entries()) {
+    const { changes, lost: without } = carried.markings[i]!;
+    lost += without;
+    moved += changes.filter((change) => change.to !== null).length - without;
+    if (changes.length === 0) continue;
     await client.query(
-      `INSERT INTO editions (studio_id, part_id, source_id, file_part_id, name, music)
-       SELECT $1, parts.id, sources.id, file_part_id, sources.file_name || ', ' || parts.name, music
-         FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = coalesce(parts.source_id, pieces.source_id)
-        WHERE parts.studio_id = $1 AND parts.id = $2 ON CONFLICT (part_id, source_id, file_part_id) DO NOTHING`,
-      [studioId, partId],
+      'INSERT INTO change_sets (id, studio_id, marking_id, author, at, reason, changes, undoes, boundary) VALUES ($1, $2, $3, $4, now(), $5, $6, NULL, true)',
+      [randomUUID(), studioId, id, author, shortened(`New file: ${edition.name}`, LIMITS.reason), JSON.stringify(changes)],
     );
-    await client.query(
-      'UPDATE parts SET source_id = $3, file_part_id = $4, music = $5, bars = $6, notes = $7, bar_labels = $8 WHERE studio_id = $1 AND id = $2',
-      [studioId, partId, edition.source_id, edition.file_part_id, edition.music, carried.bars, carried.notes, carried.barLabels],
-    );
-    await writePassages(client, studioId, partId, carried.passages);
-    return { lost, moved };
-  });
-  return good(outcome);
+    await writeMarks(client, studioId, id, author, changes);
+  }
+  // The file that is replaced stays at hand as an edition, so that it can be taken back.
+  await client.query(
+    `INSERT INTO editions (studio_id, part_id, source_id, file_part_id, name, music)
+     SELECT $1, parts.id, sources.id, file_part_id, sources.file_name || ', ' || parts.name, music
+       FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = coalesce(parts.source_id, pieces.source_id)
+      WHERE parts.studio_id = $1 AND parts.id = $2 ON CONFLICT (part_id, source_id, file_part_id) DO NOTHING`,
+    [studioId, partId],
+  );
+  await client.query(
+    'UPDATE parts SET source_id = $3, file_part_id = $4, music = $5, bars = $6, notes = $7, bar_labels = $8 WHERE studio_id = $1 AND id = $2',
+    [studioId, partId, edition.source_id, edition.file_part_id, edition.music, carried.bars, carried.notes, carried.barLabels],
+  );
+  await writePassages(client, studioId, partId, carried.passages);
+  return { lost, moved };
 }

@@ -2,12 +2,18 @@
 import { createHash } from 'node:crypto';
 import { isWordKind, splitKey, type Marking } from '../core/marking/mark';
 import { barOfTarget } from '../core/marking/target';
+import { ByteCache } from '../core/util/byte-cache';
+import { LIMITS } from '../core/util/limits';
 import type { Engraving } from '../workers/server/engraver';
 import { musicOf } from './parts';
-import { inWorker } from './workers';
+import { SharedWork } from './shared-work';
+import { inWorker, TaskTooMuch, type Asker } from './workers';
 
-const KEPT = 200;
-const kept = new Map<string, Promise<Engraving>>();
+const KEPT_BYTES = 48 * 1024 * 1024;
+const kept = new ByteCache<Engraving>(KEPT_BYTES);
+const underWay = new SharedWork<Engraving>();
+/** Passages that took too much, so that they do not hold a worker again and again. */
+const tooMuch = new ByteCache<TaskTooMuch>(1024 * 1024);
 
 export interface PassageView {
   fromBar: number;
@@ -15,26 +21,40 @@ export interface PassageView {
   widthPx: number;
 }
 
-export async function engraved(studioId: string, partId: string, marking: Marking, view: PassageView): Promise<Engraving | null> {
+/** No more bars than can be looked at: the others are engraved when they come into view. */
+export const inView = ({ fromBar, toBar, widthPx }: PassageView): PassageView => ({
+  fromBar,
+  toBar: Math.min(toBar, fromBar + LIMITS.barsEngraved - 1),
+  widthPx,
+});
+
+export async function engraved(studioId: string, partId: string, marking: Marking, view: PassageView, asker: Asker): Promise<Engraving | null> {
   const music = await musicOf(studioId, partId);
   if (music === null) return null;
-  const marks = Object.entries(marking)
-    .filter(([key]) => {
-      const { target, kind } = splitKey(key);
-      const bar = barOfTarget(target);
-      return !isWordKind(kind) && bar >= view.fromBar - 1 && bar <= view.toBar + 1;
-    })
-    .map(([key, { value, off }]) => `${key}=${value}${off ? ' off' : ''}`)
-    .sort();
+  const near = Object.entries(marking).filter(([key]) => {
+    const { target, kind } = splitKey(key);
+    const bar = barOfTarget(target);
+    return !isWordKind(kind) && bar >= view.fromBar - 1 && bar <= view.toBar + 1;
+  });
+  const marks = near.map(([key, { value, off }]) => `${key}=${value}${off ? ' off' : ''}`).sort();
   const key = createHash('sha1')
     .update(JSON.stringify([studioId, music.version, view, marks]))
     .digest('base64');
-  let engraving = kept.get(key);
-  if (!engraving) {
-    engraving = inWorker('engravePassage', { music: music.text, marking, ...view });
-    engraving.catch(() => kept.delete(key));
-    kept.set(key, engraving);
-    if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
+  const known = kept.get(key);
+  if (known) return known;
+  const failed = tooMuch.get(key);
+  if (failed) throw failed;
+  try {
+    const engraving = await underWay.get(key, asker.signal, (signal) =>
+      inWorker('engravePassage', { music: music.text, marking: Object.fromEntries(near), ...view }, { client: asker.client, signal }),
+    );
+    kept.set(key, engraving, bytesOf(engraving));
+    return engraving;
+  } catch (error) {
+    if (error instanceof TaskTooMuch) tooMuch.set(key, error, 1024);
+    throw error;
   }
-  return engraving;
 }
+
+/** A picture's text, and about a hundred bytes for the place of a note head. */
+const bytesOf = ({ systems }: Engraving): number => systems.reduce((sum, { svg, heads }) => sum + svg.length + 100 * Object.keys(heads).length, 0);

@@ -5,7 +5,7 @@ import type { WriteOptions } from '../core/formats/musicxml/write';
 import { pool } from './db';
 import { playerById } from './players';
 import { markingFor } from './variants';
-import { inWorker } from './workers';
+import { inWorker, type Asker } from './workers';
 
 export interface MarkedDownload {
   fileName: string;
@@ -28,7 +28,13 @@ interface PartOfFile {
 }
 
 /** One file; where parts of the piece come from files of their own, a zip of all of them. */
-export async function markedScore(studioId: string, pieceId: string, onlyPartId: string | null, options: MarkedOptions = {}): Promise<MarkedDownload | null> {
+export async function markedScore(
+  studioId: string,
+  pieceId: string,
+  onlyPartId: string | null,
+  options: MarkedOptions,
+  asker: Asker,
+): Promise<MarkedDownload | null> {
   if (!z.uuid().safeParse(pieceId).success || (onlyPartId !== null && !z.uuid().safeParse(onlyPartId).success)) return null;
   const { rows } = await pool().query<PartOfFile>(
     `SELECT parts.id, parts.name, file_part_id, sources.id AS source_id, file_name
@@ -38,7 +44,7 @@ export async function markedScore(studioId: string, pieceId: string, onlyPartId:
   );
   const files = new Map<string, PartOfFile[]>();
   for (const part of rows) files.set(part.source_id, [...(files.get(part.source_id) ?? []), part]);
-  const marked = await Promise.all([...files.values()].map((parts) => markedFile(studioId, parts, onlyPartId !== null || files.size > 1, options)));
+  const marked = await Promise.all([...files.values()].map((parts) => markedFile(studioId, parts, onlyPartId !== null || files.size > 1, options, asker)));
   const [first] = marked;
   if (!first || marked.length === 1) return first ?? null;
   const names = marked.map(({ fileName }, i) => (marked.findIndex((other) => other.fileName === fileName) === i ? fileName : `${i + 1} ${fileName}`));
@@ -48,7 +54,7 @@ export async function markedScore(studioId: string, pieceId: string, onlyPartId:
 
 const stemOf = (fileName: string): string => fileName.replace(/\.(musicxml|xml|mxl|abc)$/i, '');
 
-async function markedFile(studioId: string, parts: readonly PartOfFile[], named: boolean, options: MarkedOptions): Promise<MarkedDownload> {
+async function markedFile(studioId: string, parts: readonly PartOfFile[], named: boolean, options: MarkedOptions, asker: Asker): Promise<MarkedDownload> {
   const { source_id: sourceId, file_name: fileName } = parts[0]!;
   const source = await pool().query<{ bytes: Buffer }>('SELECT bytes FROM sources WHERE studio_id = $1 AND id = $2', [studioId, sourceId]);
   const markings = Object.fromEntries(
@@ -59,7 +65,7 @@ async function markedFile(studioId: string, parts: readonly PartOfFile[], named:
   const suffix = `${named && parts.length === 1 ? `${parts[0]!.name}, marked` : 'marked'}${player ? ` for ${player.name}` : ''}`;
   return {
     fileName: `${stemOf(fileName)} (${suffix}).${compressed ? 'mxl' : 'musicxml'}`,
-    bytes: await inWorker('markedFile', { bytes: source.rows[0]!.bytes, markings, options }),
+    bytes: await inWorker('markedFile', { bytes: source.rows[0]!.bytes, markings, options }, asker),
     type: compressed ? 'application/vnd.recordare.musicxml' : 'application/vnd.recordare.musicxml+xml',
   };
 }

@@ -1,31 +1,8 @@
 /** Markings: the marks in force, and the change sets that led to them. */
-import { z } from 'zod';
-import { applyChanges, type Change, type ChangeSet, type Conflict } from '../core/marking/change';
-import { LONGEST_TEXT, MARK_KINDS, markKey, valueProblem, type Mark, type MarkKind, type Marking } from '../core/marking/mark';
+import { applyChanges, squashed, type Change, type ChangeSet } from '../core/marking/change';
+import { markKey, type Mark, type MarkKind, type Marking } from '../core/marking/mark';
+import { changeSetShape, type StoreAnswer } from '../core/marking/wire';
 import { inTransaction, pool, type Queryable } from './db';
-
-export const markShape = z.object({
-  value: z.string().max(LONGEST_TEXT),
-  origin: z.enum(['coach', 'suggestion']),
-  why: z.string().min(1).max(300).optional(),
-  off: z.literal(true).optional(),
-});
-const changeShape = z
-  .object({
-    target: z.string().min(1).max(200),
-    kind: z.enum(MARK_KINDS as [MarkKind, ...MarkKind[]]),
-    from: markShape.nullable(),
-    to: markShape.nullable(),
-  })
-  .refine((change) => change.to === null || valueProblem(change.kind, change.to.value) === null, 'this value does not belong to its kind of mark');
-
-export const changeSetShape = z.object({
-  id: z.uuid(),
-  at: z.iso.datetime(),
-  reason: z.string().min(1).max(200),
-  undoes: z.uuid().nullable(),
-  changes: z.array(changeShape).min(1).max(20_000),
-});
 
 export interface StoredMarking {
   id: string;
@@ -89,45 +66,103 @@ export async function history(studioId: string, markingId: string, limit = 200):
   }));
 }
 
-export type StoreOutcome = { ok: true } | { ok: false; conflicts: Conflict[]; marking: Marking };
-
 /**
- * Stores change sets in order, all or none. A set that is stored already is passed over, so that sending again after
- * a lost answer does no harm. Where a mark is no longer what the change says it was, nothing is written.
+ * Stores change sets in order, up to the first that is refused or clashes with what is stored. A set that is stored already is
+ * passed over, so that sending again after a lost answer does no harm. Null where there is no such marking.
+ * @param sent as they came; each is parsed by itself, so that one that cannot be stored does not hold up those before it
  */
-export async function storeChanges(studioId: string, markingId: string, author: string, sets: readonly ChangeSet[]): Promise<StoreOutcome | null> {
+export async function storeChanges(studioId: string, markingId: string, author: string, sent: readonly unknown[]): Promise<StoreAnswer | null> {
+  const { sets, refused } = parsedSets(sent);
   return inTransaction(async (client) => {
     const owner = await client.query('SELECT id FROM markings WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, markingId]);
     if (owner.rowCount === 0) return null;
-    const stored = await marksOf(client, studioId, markingId);
-    const known = await client.query<{ id: string }>('SELECT id FROM change_sets WHERE studio_id = $1 AND id = ANY($2)', [studioId, sets.map((set) => set.id)]);
-    const fresh = sets.filter((set) => !known.rows.some((row) => row.id === set.id));
-    let marking = stored;
+    const stored = await client.query<{ id: string }>('SELECT id FROM change_sets WHERE studio_id = $1 AND id = ANY($2)', [
+      studioId,
+      sets.map((set) => set.id),
+    ]);
+    const before = new Set(stored.rows.map((row) => row.id));
+    const fresh = sets.filter((set) => !before.has(set.id));
+    let marking = await marksThere(client, studioId, markingId, fresh);
+    const taken: ChangeSet[] = [];
+    let clash: StoreAnswer['clash'] = null;
     for (const set of fresh) {
       const applied = applyChanges(marking, set.changes);
-      if (applied.conflicts.length) return { ok: false, conflicts: applied.conflicts, marking: stored };
+      if (applied.conflicts.length) {
+        const conflicts = applied.conflicts.map(({ change, stored: there }) => ({ target: change.target, kind: change.kind, stored: there }));
+        clash = { id: set.id, conflicts, marking: {} };
+        break;
+      }
       marking = applied.marking;
+      taken.push(set);
     }
-    for (const set of fresh) {
-      await client.query('INSERT INTO change_sets (id, studio_id, marking_id, author, at, reason, changes, undoes) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)', [
-        set.id,
-        studioId,
-        markingId,
-        author,
-        set.at,
-        set.reason,
-        JSON.stringify(set.changes),
-        set.undoes,
-      ]);
-      await writeMarks(client, studioId, markingId, author, set.changes);
-    }
-    return { ok: true };
+    await writeSets(client, studioId, markingId, author, taken);
+    // As it is after what could be stored: what the coach decides about is put on top of that.
+    if (clash) clash.marking = await marksOf(client, studioId, markingId);
+    const until = clash ? sets.findIndex((set) => set.id === clash!.id) : sets.length;
+    return { stored: sets.slice(0, until).map((set) => set.id), refused: clash ? null : refused, clash };
   });
 }
 
+/** The sets up to the first one that is none, and what is wrong with that one. */
+function parsedSets(sent: readonly unknown[]): { sets: ChangeSet[]; refused: StoreAnswer['refused'] } {
+  const sets: ChangeSet[] = [];
+  for (const each of sent) {
+    const parsed = changeSetShape.safeParse(each);
+    if (!parsed.success) {
+      const issue = parsed.error.issues[0]!;
+      const id = (each as { id?: unknown } | null)?.id;
+      const place = issue.path.filter((step) => typeof step === 'string').at(-1);
+      const problem = {
+        place: place === undefined ? null : String(place),
+        what: `This change cannot be stored: ${place ?? 'it'} ${issue.message}.`,
+        remedy: 'It is set aside, to be copied or dropped; what came after it goes on.',
+      };
+      return { sets, refused: { id: typeof id === 'string' ? id : '', problem } };
+    }
+    if (!sets.some((set) => set.id === parsed.data.id)) sets.push(parsed.data as ChangeSet);
+  }
+  return { sets, refused: null };
+}
+
+/** What is stored where change sets want to write. */
+async function marksThere(client: Queryable, studioId: string, markingId: string, sets: readonly ChangeSet[]): Promise<Marking> {
+  const places = sets.flatMap(({ changes }) => changes.map(({ target, kind }) => ({ target, kind })));
+  if (places.length === 0) return {};
+  const { rows } = await client.query<MarkRow>(
+    `SELECT DISTINCT marks.target, marks.kind, value, origin, why, off, author FROM marks
+       JOIN jsonb_to_recordset($3) AS row (target text, kind text) ON marks.target = row.target AND marks.kind = row.kind
+      WHERE studio_id = $1 AND marking_id = $2`,
+    [studioId, markingId, JSON.stringify(places)],
+  );
+  return Object.fromEntries(rows.map((row) => [markKey(row.target, row.kind), markOf(row)]));
+}
+
+async function writeSets(client: Queryable, studioId: string, markingId: string, author: string, sets: readonly ChangeSet[]): Promise<void> {
+  if (sets.length === 0) return;
+  await client.query(
+    `INSERT INTO change_sets (id, studio_id, marking_id, author, at, reason, changes, undoes)
+     SELECT id, $1, $2, $3, at, reason, changes, undoes
+       FROM jsonb_to_recordset($4) AS row (position int, id uuid, at timestamptz, reason text, changes jsonb, undoes uuid) ORDER BY position`,
+    [studioId, markingId, author, JSON.stringify(sets.map(({ id, at, reason, changes, undoes }, position) => ({ position, id, at, reason, changes, undoes })))],
+  );
+  await writeMarks(
+    client,
+    studioId,
+    markingId,
+    author,
+    sets.flatMap(({ changes }) => changes),
+  );
+}
+
+/** Stores one change set of our own making inside a transaction; nothing else writes to this marking meanwhile. */
+export const writeChangeSet = (client: Queryable, studioId: string, markingId: string, author: string, set: ChangeSet): Promise<void> =>
+  writeSets(client, studioId, markingId, author, [set]);
+
+/** Writes what a row of changes comes to: the last one of each mark counts. */
 export async function writeMarks(client: Queryable, studioId: string, markingId: string, author: string, changes: readonly Change[]): Promise<void> {
-  const gone = changes.filter((change) => change.to === null);
-  const set = changes.filter((change) => change.to !== null);
+  const last = squashed(changes);
+  const gone = last.filter((change) => change.to === null);
+  const set = last.filter((change) => change.to !== null);
   if (gone.length) {
     await client.query(
       `DELETE FROM marks USING jsonb_to_recordset($3) AS row (target text, kind text)

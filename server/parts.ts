@@ -3,6 +3,10 @@ import { handPreferencesShape, USUAL_PREFERENCES } from '@/core/left-hand/prefer
 import { intonationShape, USUAL_INTONATION } from '../core/checks/target';
 import { DENSITIES } from '@/core/left-hand/worth-writing';
 import { z } from 'zod';
+import { ByteCache } from '../core/util/byte-cache';
+import { LIMITS } from '../core/util/limits';
+import { bad, good, type Result } from '../core/util/result';
+import { cleanLine, cleanText } from '../core/util/text';
 import { NOTHING_TOLD, SOUNDS } from '../core/instruments/as-told';
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
 import { inTransaction, pool, type Queryable } from './db';
@@ -48,46 +52,75 @@ export interface Music {
 }
 
 /** The latest parts are kept, by version: a part whose file was replaced is read anew. */
-const KEPT = 16;
-const music = new Map<string, string>();
+const music = new ByteCache<string>(32 * 1024 * 1024);
+
+/** Says which file a part stands in. */
+const VERSION = "substr(md5(coalesce(parts.source_id, pieces.source_id) || ' ' || file_part_id || ' ' || parts.id), 1, 16) AS version";
 
 /** The part as a MusicXML document of its own. */
 export async function musicOf(studioId: string, partId: string): Promise<Music | null> {
   const { rows } = await pool().query<{ version: string }>(
-    "SELECT substr(md5(coalesce(parts.source_id, pieces.source_id) || ' ' || file_part_id || ' ' || parts.id), 1, 16) AS version FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2",
+    `SELECT ${VERSION} FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2`,
     [studioId, partId],
   );
-  const version = rows[0]?.version;
-  if (version === undefined) return null;
-  const kept = music.get(version);
-  if (kept !== undefined) return { text: kept, version };
-  const read = await pool().query<{ music: string }>('SELECT music FROM parts WHERE studio_id = $1 AND id = $2', [studioId, partId]);
-  const text = read.rows[0]!.music;
-  music.set(version, text);
-  if (music.size > KEPT) music.delete(music.keys().next().value!);
-  return { text, version };
+  const known = rows[0] && music.get(rows[0].version);
+  if (!rows[0]) return null;
+  if (known !== undefined) return { text: known, version: rows[0].version };
+  // Text and version in one look, so that they belong together while the file is being replaced.
+  const read = await pool().query<Music>(
+    `SELECT music AS text, ${VERSION} FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2`,
+    [studioId, partId],
+  );
+  const found = read.rows[0];
+  if (!found) return null;
+  music.set(found.version, found.text, 2 * found.text.length);
+  return { text: found.text, version: found.version };
 }
 
 export const passageShape = z
-  .object({ name: z.string().trim().min(1).max(80), fromBar: z.int().nonnegative(), toBar: z.int().nonnegative() })
+  .object({ name: z.string().transform(cleanLine).pipe(z.string().min(1).max(LIMITS.name)), fromBar: z.int().nonnegative(), toBar: z.int().nonnegative() })
   .refine((passage) => passage.toBar >= passage.fromBar, 'a passage ends before it begins');
 export type PassageRow = z.infer<typeof passageShape>;
 
-export async function passagesOf(studioId: string, partId: string): Promise<PassageRow[]> {
-  const { rows } = await pool().query(
+export const passagesOf = (studioId: string, partId: string): Promise<PassageRow[]> => readPassages(pool(), studioId, partId);
+
+export async function readPassages(client: Queryable, studioId: string, partId: string): Promise<PassageRow[]> {
+  const { rows } = await client.query(
     'SELECT name, from_bar AS "fromBar", to_bar AS "toBar" FROM passages WHERE studio_id = $1 AND part_id = $2 ORDER BY position',
     [studioId, partId],
   );
   return z.array(passageShape).parse(rows);
 }
 
-/** Replaces all passages of a part, in bar order. */
-export async function setPassages(studioId: string, partId: string, passages: readonly PassageRow[]): Promise<void> {
-  await inTransaction((client) => writePassages(client, studioId, partId, passages));
+/**
+ * Replaces all passages of a part, in bar order. Where `from` is given and is not what is stored, nothing is written and what is
+ * stored comes back; that it is stored already is no clash.
+ */
+export async function setPassages(
+  studioId: string,
+  partId: string,
+  to: readonly PassageRow[],
+  from: readonly PassageRow[] | null = null,
+): Promise<{ ok: boolean; passages: PassageRow[] }> {
+  return inTransaction(async (client) => {
+    await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, partId]);
+    const stored = await readPassages(client, studioId, partId);
+    if (samePassages(stored, to)) return { ok: true, passages: stored };
+    if (from && !samePassages(stored, from)) return { ok: false, passages: stored };
+    await writePassages(client, studioId, partId, to);
+    return { ok: true, passages: await readPassages(client, studioId, partId) };
+  });
 }
 
+const inBarOrder = (passages: readonly PassageRow[]): PassageRow[] => [...passages].sort((a, b) => a.fromBar - b.fromBar || a.toBar - b.toBar);
+
+const samePassages = (a: readonly PassageRow[], b: readonly PassageRow[]): boolean => {
+  const text = (passages: readonly PassageRow[]) => JSON.stringify(inBarOrder(passages).map(({ name, fromBar, toBar }) => [name, fromBar, toBar]));
+  return text(a) === text(b);
+};
+
 export async function writePassages(client: Queryable, studioId: string, partId: string, passages: readonly PassageRow[]): Promise<void> {
-  const inOrder = [...passages].sort((a, b) => a.fromBar - b.fromBar || a.toBar - b.toBar);
+  const inOrder = inBarOrder(passages);
   await client.query('DELETE FROM passages WHERE studio_id = $1 AND part_id = $2', [studioId, partId]);
   await client.query(
     `INSERT INTO passages (studio_id, part_id, position, name, from_bar, to_bar)
@@ -95,6 +128,9 @@ export async function writePassages(client: Queryable, studioId: string, partId:
     [studioId, partId, JSON.stringify(inOrder.map(({ name, fromBar, toBar }, position) => ({ position, name, from_bar: fromBar, to_bar: toBar })))],
   );
 }
+
+const findingText = z.string().max(2_000).transform(cleanText);
+const acceptedShape = z.object({ id: findingText, key: findingText, why: z.string().transform(cleanText).pipe(z.string().max(LIMITS.acceptedWhy)) });
 
 export const partSettingsShape = z.object({
   playerId: z.uuid().nullable(),
@@ -112,9 +148,16 @@ export const partSettingsShape = z.object({
   /** How in tune it is wanted. */
   intonation: intonationShape,
   /** Findings that the coach accepted as they are: what they depended on then, and why. */
-  accepted: z.array(z.object({ id: z.string(), key: z.string(), why: z.string().max(600) })).max(2000),
+  accepted: z.array(acceptedShape),
 });
 export type PartSettings = z.infer<typeof partSettingsShape>;
+
+/** What may be said anew: settings one by one, and findings that are accepted or taken up again. */
+export const settingsChangeShape = partSettingsShape
+  .omit({ accepted: true })
+  .partial()
+  .extend({ accept: z.array(acceptedShape).max(LIMITS.accepted).optional(), release: z.array(findingText).max(LIMITS.accepted).optional() });
+export type SettingsChange = z.infer<typeof settingsChangeShape>;
 
 const NO_SETTINGS: PartSettings = {
   playerId: null,
@@ -127,20 +170,39 @@ const NO_SETTINGS: PartSettings = {
   accepted: [],
 };
 
-export async function partSettings(studioId: string, partId: string): Promise<PartSettings> {
-  const { rows } = await pool().query<{ key: string; value: unknown }>(
+export const partSettings = (studioId: string, partId: string): Promise<PartSettings> => readSettings(pool(), studioId, partId);
+
+async function readSettings(client: Queryable, studioId: string, partId: string): Promise<PartSettings> {
+  const { rows } = await client.query<{ key: string; value: unknown }>(
     "SELECT key, value FROM settings WHERE studio_id = $1 AND scope = 'part' AND scope_id = $2",
     [studioId, partId],
   );
   return partSettingsShape.parse({ ...NO_SETTINGS, ...Object.fromEntries(rows.map((row) => [row.key, row.value])) });
 }
 
-export async function setPartSettings(studioId: string, partId: string, settings: Partial<PartSettings>): Promise<void> {
-  for (const [key, value] of Object.entries(settings)) {
-    await pool().query(
-      `INSERT INTO settings (studio_id, scope, scope_id, key, value) VALUES ($1, 'part', $2, $3, $4)
+/** Says settings anew, all of them or none. */
+export async function setPartSettings(studioId: string, partId: string, { accept, release, ...settings }: SettingsChange): Promise<Result<null>> {
+  return inTransaction(async (client) => {
+    const values: Record<string, unknown> = settings;
+    if (accept || release) {
+      await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, partId]);
+      const { accepted } = await readSettings(client, studioId, partId);
+      const gone = new Set([...(release ?? []), ...(accept ?? []).map(({ id }) => id)]);
+      const next = [...accepted.filter(({ id }) => !gone.has(id)), ...(accept ?? [])];
+      if (next.length > LIMITS.accepted) {
+        return bad('accepted findings', `A part can have ${LIMITS.accepted} of them.`, 'Take up again those that are of no more use, then accept this one.');
+      }
+      values.accepted = next;
+    }
+    const rows = Object.entries(values)
+      .filter(([, value]) => value !== undefined)
+      .map(([key, value]) => ({ key, value }));
+    await client.query(
+      `INSERT INTO settings (studio_id, scope, scope_id, key, value)
+       SELECT $1, 'part', $2, said->>'key', said->'value' FROM jsonb_array_elements($3::jsonb) AS said
        ON CONFLICT (studio_id, scope, scope_id, key) DO UPDATE SET value = excluded.value`,
-      [studioId, partId, key, JSON.stringify(value)],
+      [studioId, partId, JSON.stringify(rows)],
     );
-  }
+    return good(null);
+  });
 }

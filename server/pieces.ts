@@ -1,10 +1,13 @@
 /** Pieces on the shelf: taking a file in, listing, taking off and putting back. */
 import { z } from 'zod';
 import { bad, good, type Result } from '../core/util/result';
-import { inTransaction, pool } from './db';
+import { LIMITS } from '../core/util/limits';
+import { cleanLine, titleText } from '../core/util/text';
+import type { ReadFile } from '../workers/server/tasks';
+import { inTransaction, pool, type Queryable } from './db';
 import { writePassages } from './parts';
 import { digestOf, keepSource } from './sources';
-import { inWorker } from './workers';
+import { inWorker, type Asker } from './workers';
 
 const instrument = z.enum(['violin', 'viola', 'cello', 'bass']).nullable();
 
@@ -14,28 +17,79 @@ const shelfRow = z.object({
   composer: z.string().nullable(),
   fileName: z.string(),
   receivedAt: z.date(),
+  /** The first of them. */
   warnings: z.array(z.object({ place: z.string(), text: z.string() })),
-  parts: z.array(
-    z.object({ id: z.uuid(), name: z.string(), instrument, bars: z.number(), notes: z.number(), marks: z.number(), changedAt: z.string().nullable() }),
-  ),
+  warningCount: z.number(),
+  parts: z.array(z.object({ id: z.uuid(), name: z.string(), instrument, bars: z.number(), notes: z.number(), marks: z.number() })),
 });
 export type ShelfPiece = z.infer<typeof shelfRow>;
 
-/** Pieces with their parts, the latest first. */
-export async function shelf(studioId: string): Promise<ShelfPiece[]> {
+export interface ShelfAsked {
+  /** Words that all have to stand in title, composer, file name or the name of a part; whatever their case. */
+  search?: string;
+  /** Counted from 1. */
+  page?: number;
+}
+
+export interface ShelfPage {
+  pieces: ShelfPiece[];
+  /** Pieces that are found, on all pages. */
+  found: number;
+  /** The page that is shown: the last one where a later one was asked for. */
+  page: number;
+  pages: number;
+}
+
+export const PIECES_PER_PAGE = 24;
+const LONGEST_SEARCH = 120;
+const MOST_WORDS = 8;
+
+/** One page of the shelf, the latest pieces first. Parts and marks are counted for the pieces of the page only. */
+export async function shelf(studioId: string, { search = '', page = 1 }: ShelfAsked = {}): Promise<ShelfPage> {
+  const words = cleanLine(search).slice(0, LONGEST_SEARCH).split(' ').filter(Boolean).slice(0, MOST_WORDS);
+  const patterns = words.map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`);
+  const where = `pieces.studio_id = $1 AND removed_at IS NULL AND NOT EXISTS (
+      SELECT 1 FROM unnest($2::text[]) AS word WHERE NOT (
+        title ILIKE word OR coalesce(composer, '') ILIKE word OR file_name ILIKE word
+        OR EXISTS (SELECT 1 FROM parts WHERE piece_id = pieces.id AND name ILIKE word)))`;
+  const counted = await pool().query<{ found: number }>(
+    `SELECT count(*)::int AS found FROM pieces JOIN sources ON sources.id = pieces.source_id WHERE ${where}`,
+    [studioId, patterns],
+  );
+  const found = counted.rows[0]!.found;
+  const pages = Math.max(1, Math.ceil(found / PIECES_PER_PAGE));
+  const shown = Math.min(pages, Math.max(1, Math.floor(page) || 1));
   const { rows } = await pool().query(
-    `SELECT pieces.id, title, composer, file_name AS "fileName", pieces.created_at AS "receivedAt", warnings,
-            (SELECT json_agg(json_build_object(
-               'id', parts.id, 'name', parts.name, 'instrument', instrument, 'bars', bars, 'notes', notes,
-               'marks', (SELECT count(*)::int FROM marks JOIN markings ON markings.id = marking_id WHERE part_id = parts.id AND markings.studio_id = $1),
-               'changedAt', (SELECT max(at) FROM change_sets JOIN markings ON markings.id = marking_id WHERE part_id = parts.id AND markings.studio_id = $1)
-             ) ORDER BY position) FROM parts WHERE piece_id = pieces.id AND parts.studio_id = $1) AS parts
-       FROM pieces JOIN sources ON sources.id = pieces.source_id
-      WHERE pieces.studio_id = $1 AND removed_at IS NULL
-      ORDER BY pieces.created_at DESC, title`,
+    `WITH page AS (
+       SELECT pieces.id, title, composer, file_name, pieces.created_at,
+              jsonb_path_query_array(warnings, '$[0 to 39]') AS warnings, jsonb_array_length(warnings) AS warning_count
+         FROM pieces JOIN sources ON sources.id = pieces.source_id WHERE ${where}
+        ORDER BY pieces.created_at DESC, title, pieces.id LIMIT $3 OFFSET $4
+     ), counted AS (
+       SELECT part_id, count(*)::int AS marks
+         FROM marks JOIN markings ON markings.id = marking_id JOIN parts ON parts.id = part_id JOIN page ON page.id = piece_id
+        WHERE marks.studio_id = $1 GROUP BY part_id
+     )
+     SELECT page.id, title, composer, file_name AS "fileName", page.created_at AS "receivedAt", warnings, warning_count AS "warningCount",
+            json_agg(json_build_object('id', parts.id, 'name', parts.name, 'instrument', instrument, 'bars', bars, 'notes', notes,
+              'marks', coalesce(marks, 0)) ORDER BY position) AS parts
+       FROM page JOIN parts ON piece_id = page.id AND parts.studio_id = $1 LEFT JOIN counted ON part_id = parts.id
+      GROUP BY page.id, title, composer, file_name, page.created_at, warnings, warning_count ORDER BY page.created_at DESC, title, page.id`,
+    [studioId, patterns, PIECES_PER_PAGE, (shown - 1) * PIECES_PER_PAGE],
+  );
+  return { pieces: z.array(shelfRow).parse(rows), found, page: shown, pages };
+}
+
+/** Every bowed part on the shelf, to choose one of: title and name only. */
+export async function partsOnShelf(
+  studioId: string,
+): Promise<Array<{ id: string; title: string; name: string; instrument: NonNullable<z.infer<typeof instrument>> }>> {
+  const { rows } = await pool().query(
+    `SELECT parts.id, title, name, instrument FROM parts JOIN pieces ON pieces.id = piece_id
+      WHERE parts.studio_id = $1 AND removed_at IS NULL AND instrument IS NOT NULL ORDER BY pieces.created_at DESC, title, position`,
     [studioId],
   );
-  return z.array(shelfRow).parse(rows);
+  return rows;
 }
 
 export interface TakenIn {
@@ -47,35 +101,58 @@ export interface TakenIn {
   warnings: Array<{ place: string; text: string }>;
 }
 
+/** A file as it was read, with the title that it goes by. */
+export type ReadPiece = ReadFile;
+
+/** Reads a file; nothing is stored. */
+export async function readPiece(fileName: string, bytes: Uint8Array, asker: Asker): Promise<Result<ReadPiece>> {
+  const read = await inWorker('readFile', { bytes }, asker);
+  if (!read.ok || read.value.title !== 'Untitled') return read;
+  return good({ ...read.value, title: titleText(fileName.replace(/\.(musicxml|xml|mxl|abc)$/i, ''), LIMITS.title) || 'Untitled' });
+}
+
+/** Stores a file that was read, with its parts, their markings and passages. */
+export async function storePiece(
+  client: Queryable,
+  studioId: string,
+  fileName: string,
+  bytes: Uint8Array,
+  { title, composer, warnings, parts }: ReadPiece,
+): Promise<{ pieceId: string; parts: Array<{ id: string; name: string; markingId: string }> }> {
+  const sourceId = await keepSource(client, studioId, fileName, bytes);
+  const { rows } = await client.query<{ id: string }>(
+    'INSERT INTO pieces (studio_id, source_id, title, composer, warnings) VALUES ($1, $2, $3, $4, $5) RETURNING id',
+    [studioId, sourceId, title, composer, JSON.stringify(warnings)],
+  );
+  const pieceId = rows[0]!.id;
+  const stored: Array<{ id: string; name: string; markingId: string }> = [];
+  for (const [position, part] of parts.entries()) {
+    const made = await client.query<{ id: string }>(
+      'INSERT INTO parts (studio_id, piece_id, position, file_part_id, name, instrument, bars, notes, bar_labels, music) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) RETURNING id',
+      [studioId, pieceId, position, part.filePartId, part.name, part.instrument, part.bars, part.notes, part.barLabels, part.music],
+    );
+    const partId = made.rows[0]!.id;
+    const marking = await client.query<{ id: string }>('INSERT INTO markings (studio_id, part_id, name) VALUES ($1, $2, $3) RETURNING id', [
+      studioId,
+      partId,
+      'Section',
+    ]);
+    await writePassages(client, studioId, partId, part.passages);
+    stored.push({ id: partId, name: part.name, markingId: marking.rows[0]!.id });
+  }
+  return { pieceId, parts: stored };
+}
+
 /** Reads a file and puts it on the shelf; with a problem nothing is stored. */
-export async function takeIn(studioId: string, fileName: string, bytes: Uint8Array): Promise<Result<TakenIn>> {
+export async function takeIn(studioId: string, fileName: string, bytes: Uint8Array, asker: Asker): Promise<Result<TakenIn>> {
   const sha256 = digestOf(bytes);
   const known = await knownPiece(studioId, sha256);
   if (known) return good(known);
-  const read = await inWorker('readFile', { bytes });
+  const read = await readPiece(fileName, bytes, asker);
   if (!read.ok) return read;
-  const { title, composer, warnings, parts } = read.value;
-  const name = title === 'Untitled' ? fileName.replace(/\.(musicxml|xml|mxl|abc)$/i, '') : title;
   try {
-    const pieceId = await inTransaction(async (client) => {
-      const sourceId = await keepSource(client, studioId, fileName, bytes);
-      const { rows } = await client.query<{ id: string }>(
-        'INSERT INTO pieces (studio_id, source_id, title, composer, warnings) VALUES ($1, $2, $3, $4, $5) RETURNING id',
-        [studioId, sourceId, name, composer, JSON.stringify(warnings)],
-      );
-      const piece = rows[0]!.id;
-      for (const [position, part] of parts.entries()) {
-        const stored = await client.query<{ id: string }>(
-          'INSERT INTO parts (studio_id, piece_id, position, file_part_id, name, instrument, bars, notes, bar_labels, music) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) RETURNING id',
-          [studioId, piece, position, part.filePartId, part.name, part.instrument, part.bars, part.notes, part.barLabels, part.music],
-        );
-        const partId = stored.rows[0]!.id;
-        await client.query('INSERT INTO markings (studio_id, part_id, name) VALUES ($1, $2, $3)', [studioId, partId, 'Section']);
-        await writePassages(client, studioId, partId, part.passages);
-      }
-      return piece;
-    });
-    return good({ pieceId, title: name, known: 'new', warnings, firstPartId: await firstPart(studioId, pieceId) });
+    const { pieceId } = await inTransaction((client) => storePiece(client, studioId, fileName, bytes, read.value));
+    return good({ pieceId, title: read.value.title, known: 'new', warnings: read.value.warnings, firstPartId: await firstPart(studioId, pieceId) });
   } catch (error) {
     // The same file taken in twice at the same moment: the first one counts.
     if ((error as { constraint?: string }).constraint === 'pieces_on_shelf') {

@@ -3,6 +3,8 @@ import { z } from 'zod';
 import { INSTRUMENT_KINDS, instrumentOf, type Instrument } from '@/core/instruments/instrument';
 import type { Result } from '@/core/util/result';
 import { HAND_SIZES, LEVELS, measuredShape, techniqueShape, type PlayerDescription } from '@/core/instruments/player';
+import { LIMITS } from '../core/util/limits';
+import { cleanLine } from '../core/util/text';
 import { pool } from './db';
 
 export type PlayerRow = Omit<PlayerDescription, 'size' | 'tuning'> & { id: string; size: string; tuning: string };
@@ -17,10 +19,10 @@ export async function players(studioId: string): Promise<PlayerRow[]> {
 }
 
 const said = {
-  name: z.string().trim().min(1, 'A player needs a name').max(80),
+  name: z.string().transform(cleanLine).pipe(z.string().min(1, 'A player needs a name').max(LIMITS.name)),
   instrument: z.enum(INSTRUMENT_KINDS),
-  size: z.string().min(1).max(20),
-  tuning: z.string().min(1).max(60),
+  size: z.string().transform(cleanLine).pipe(z.string().min(1).max(20)),
+  tuning: z.string().transform(cleanLine).pipe(z.string().min(1).max(60)),
   hand: z.enum(HAND_SIZES),
   measured: measuredShape.nullable(),
   technique: techniqueShape.partial(),

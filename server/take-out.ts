@@ -2,7 +2,7 @@
 import type { MarkedDownload } from './marked';
 import { markingOfPart } from './markings';
 import { musicOf, partById, partSettings } from './parts';
-import { inWorker } from './workers';
+import { inWorker, type Asker } from './workers';
 
 async function known(studioId: string, partId: string) {
   const part = await partById(studioId, partId);
@@ -12,17 +12,17 @@ async function known(studioId: string, partId: string) {
   return { part, input: { music: music!.text, marking: marking.marking, told: { instrument, sounds, section } } };
 }
 
-export async function midiOfPart(studioId: string, partId: string): Promise<MarkedDownload | null> {
+export async function midiOfPart(studioId: string, partId: string, asker: Asker): Promise<MarkedDownload | null> {
   const found = await known(studioId, partId);
   if (!found) return null;
   const { part, input } = found;
-  return { fileName: `${part.title} (${part.name}).mid`, bytes: await inWorker('midi', { title: part.title, ...input }), type: 'audio/midi' };
+  return { fileName: `${part.title} (${part.name}).mid`, bytes: await inWorker('midi', { title: part.title, ...input }, asker), type: 'audio/midi' };
 }
 
-export async function marksOfPart(studioId: string, partId: string): Promise<MarkedDownload | null> {
+export async function marksOfPart(studioId: string, partId: string, asker: Asker): Promise<MarkedDownload | null> {
   const found = await known(studioId, partId);
   if (!found) return null;
   const { part, input } = found;
-  const text = await inWorker('marksAlone', input);
+  const text = await inWorker('marksAlone', input, asker);
   return { fileName: `${part.title} (${part.name}) marks.json`, bytes: new TextEncoder().encode(text), type: 'application/json' };
 }

@@ -1,4 +1,5 @@
 /** The server's worker threads. Started by path, talked to in messages. */
+import { availableParallelism, totalmem } from 'node:os';
 import path from 'node:path';
 import { Piscina } from 'piscina';
 import type { EngraveTask, MarkedTask, ReadFile, TypedPassage } from '../workers/server/tasks';
@@ -7,6 +8,7 @@ import type { Engraving } from '../workers/server/engraver';
 import type { Told } from '../core/instruments/as-told';
 import type { Marking } from '../core/marking/mark';
 import type { Result } from '../core/util/result';
+import { FairQueue } from './fair-queue';
 
 interface Tasks {
   warmUp: { input: null; output: void };
@@ -21,23 +23,124 @@ interface Tasks {
   markedFile: { input: MarkedTask; output: Uint8Array };
 }
 
-const holder = globalThis as unknown as { omaggioWorkers?: Piscina };
+/** Who asks, and until when they want to know. */
+export interface Asker {
+  /** One browser; what the server does for itself has a name of its own. */
+  client: string;
+  signal?: AbortSignal | undefined;
+}
 
-function workers(): Piscina {
-  holder.omaggioWorkers ??= new Piscina({
-    filename: path.join(process.cwd(), 'workers', 'server', 'entry.mjs'),
-    minThreads: 1,
-    maxThreads: 2,
-    idleTimeout: 600_000,
-  });
+export const OURSELVES: Asker = { client: 'server' };
+
+/** A task that took more time or memory than it may; its worker was ended and another one started. */
+export class TaskTooMuch extends Error {
+  constructor(
+    readonly task: keyof Tasks,
+    readonly reason: 'time' | 'memory',
+    readonly limitMs: number,
+  ) {
+    super(`${task} was ended: it took ${reason === 'time' ? `more than ${limitMs / 1000} s` : 'too much memory'}`);
+  }
+}
+
+interface Limit {
+  /** Milliseconds for any input, and for each MB of it. */
+  ms: number;
+  msPerMb: number;
+  /** From this many bytes on the task counts as long and leaves a worker free for short ones. */
+  longFrom: number;
+}
+
+const KB = 1024;
+const MB = 1024 * KB;
+
+/** What each task may take on the machine it was measured on (2 cores), about ten times what the largest real scores took. */
+const LIMITS_OF: Readonly<Record<keyof Tasks, Limit>> = {
+  warmUp: { ms: 60_000, msPerMb: 0, longFrom: Infinity },
+  readFile: { ms: 8_000, msPerMb: 4_000, longFrom: 300 * KB },
+  readTyped: { ms: 6_000, msPerMb: 0, longFrom: 4 * KB },
+  engravePassage: { ms: 7_000, msPerMb: 300, longFrom: 6 * MB },
+  likestPart: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },
+  compareEditions: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },
+  carryOver: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },
+  midi: { ms: 8_000, msPerMb: 4_000, longFrom: 600 * KB },
+  marksAlone: { ms: 8_000, msPerMb: 4_000, longFrom: 600 * KB },
+  markedFile: { ms: 8_000, msPerMb: 6_000, longFrom: 600 * KB },
+};
+
+/** Somebody who went away does not end a worker that is about to be done: starting another one takes longer. */
+const PATIENCE_MS = 1_500;
+
+/** Workers: one more than the cores, so that long work and one asker leave room (`fair-queue.ts`). */
+const PLACES = Math.min(4, Math.max(2, availableParallelism() + 1));
+
+/** Heap of one worker. The engraver's own memory is bounded in `workers/server/entry.mjs`. */
+const HEAP_MB = Math.max(256, Math.min(1_536, Math.floor(totalmem() / MB / (PLACES + 2))));
+
+const holder = globalThis as unknown as { omaggioWorkers?: { pool: Piscina; queue: FairQueue } };
+
+function workers(): { pool: Piscina; queue: FairQueue } {
+  holder.omaggioWorkers ??= {
+    pool: new Piscina({
+      filename: path.join(process.cwd(), 'workers', 'server', 'entry.mjs'),
+      minThreads: 1,
+      maxThreads: PLACES,
+      concurrentTasksPerWorker: 1,
+      idleTimeout: 600_000,
+      resourceLimits: { maxOldGenerationSizeMb: HEAP_MB },
+    }),
+    queue: new FairQueue(PLACES),
+  };
   return holder.omaggioWorkers;
 }
 
-export async function inWorker<T extends keyof Tasks>(task: T, input: Tasks[T]['input']): Promise<Tasks[T]['output']> {
-  return workers().run({ task, input }) as Promise<Tasks[T]['output']>;
+/**
+ * Does a task off the main thread, in its turn and within its limits.
+ * @throws TaskTooMuch where it takes too much; the asker's own reason where the asker goes away
+ */
+export async function inWorker<T extends keyof Tasks>(task: T, input: Tasks[T]['input'], asker: Asker): Promise<Tasks[T]['output']> {
+  const { pool, queue } = workers();
+  const bytes = bytesOf(input);
+  const limit = LIMITS_OF[task];
+  const limitMs = Math.round(limit.ms + (limit.msPerMb * bytes) / MB);
+  return queue.run({
+    asker: asker.client,
+    long: bytes >= limit.longFrom,
+    signal: asker.signal,
+    run: async () => {
+      const end = new AbortController();
+      const timer = setTimeout(() => end.abort(), limitMs);
+      let patience: NodeJS.Timeout | undefined;
+      const begun = performance.now();
+      const gone = () => {
+        patience = setTimeout(() => end.abort(asker.signal!.reason), Math.max(0, PATIENCE_MS - (performance.now() - begun)));
+      };
+      asker.signal?.addEventListener('abort', gone, { once: true });
+      try {
+        return (await pool.run({ task, input }, { signal: end.signal })) as Tasks[T]['output'];
+      } catch (error) {
+        if (end.signal.aborted && !asker.signal?.aborted) throw new TaskTooMuch(task, 'time', limitMs);
+        if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') throw new TaskTooMuch(task, 'memory', limitMs);
+        throw error;
+      } finally {
+        clearTimeout(timer);
+        clearTimeout(patience);
+        asker.signal?.removeEventListener('abort', gone);
+      }
+    },
+  });
+}
+
+/** Bytes and letters of an input, as far as they lie at its top. */
+function bytesOf(input: unknown): number {
+  if (input === null || typeof input !== 'object') return 0;
+  return Object.values(input).reduce<number>(
+    (sum, value) => sum + (typeof value === 'string' ? value.length : value instanceof Uint8Array ? value.byteLength : 0),
+    0,
+  );
 }
 
 export async function stopWorkers(): Promise<void> {
-  await holder.omaggioWorkers?.destroy();
-  holder.omaggioWorkers = undefined;
+  await holder.omaggioWorkers?.pool.destroy();
+  delete holder.omaggioWorkers;
 }

@@ -13,7 +13,9 @@ process.chdir(root);
 try {
   const done = await migrate(url, path.join(root, 'db', 'migrations'));
   if (done.length) console.log(`database: ${done.length} migrations`);
-  if (await loadDemo(path.join(root, 'demo'), process.env.OMAGGIO_DEMO !== 'people')) console.log('demo: loaded');
+  const wish = process.env.OMAGGIO_DEMO ?? 'all';
+  if (wish !== 'all' && wish !== 'people' && wish !== 'none') throw new Error(`OMAGGIO_DEMO is "${wish}"; it may be all, people or none`);
+  if (await loadDemo(path.join(root, 'demo'), wish)) console.log(wish === 'none' ? 'an empty studio: made' : 'demo: loaded');
 } catch (error) {
   const { message, code } = error as Error & { code?: string };
   console.error(`The database could not be prepared: ${message || code}.`);

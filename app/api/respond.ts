@@ -1,23 +1,36 @@
-/** What all route handlers share: the studio, one shape for problems, and a guard against other sites. */
+/** What all route handlers share: the studio, who asks, one shape for problems, limits, and a guard against other sites. */
 import { z } from 'zod';
-import { LARGEST_FILE_BYTES } from '@/core/formats/xml';
+import { LIMITS } from '@/core/util/limits';
 import type { Problem } from '@/core/util/result';
+import { cleanText, shortened } from '@/core/util/text';
 import { currentStudio } from '@/server/studio';
+import { troubleOf } from '@/server/trouble';
+import type { Asker } from '@/server/workers';
 
-export const problemResponse = (problem: Problem, status = 422): Response => Response.json({ problem }, { status });
+export const problemResponse = (problem: Problem, status = 422, retryAfter: number | null = null): Response =>
+  Response.json({ problem }, { status, headers: retryAfter === null ? {} : { 'retry-after': String(retryAfter) } });
 
 const notFound = (what: string): Response =>
   problemResponse({ place: null, what: `${what} is no longer there.`, remedy: 'Go back to the shelf and open it again.' }, 404);
 
+/** The browser that asks, by the cookie it gave itself (`ui/kit/client.ts`): work is shared out fairly between browsers. */
+export function askerOf(request: Request): Asker {
+  const client = /(?:^|;\s*)client=([\w-]{8,64})/.exec(request.headers.get('cookie') ?? '')?.[1];
+  return { client: client ?? 'unnamed', signal: request.signal };
+}
+
 /** Runs a handler for the studio; null from it means that the thing asked for is not there. */
-export async function answer(request: Request, what: string, handler: (studioId: string) => Promise<Response | null>): Promise<Response> {
+export async function answer(request: Request, what: string, handler: (studioId: string, asker: Asker) => Promise<Response | null>): Promise<Response> {
   if (request.method !== 'GET' && request.headers.get('sec-fetch-site') === 'cross-site') {
     return problemResponse({ place: null, what: 'The request came from another site.', remedy: 'Use Omaggio from its own address.' }, 403);
   }
   try {
-    return (await handler(await currentStudio())) ?? notFound(what);
+    return (await handler(await currentStudio(), askerOf(request))) ?? notFound(what);
   } catch (error) {
-    console.error(error);
+    if (request.signal.aborted) return new Response(null, { status: 499 });
+    const trouble = troubleOf(error);
+    console.error(trouble ? `${what}: ${trouble.problem.what} (${error instanceof Error ? error.message : String(error)})` : error);
+    if (trouble) return problemResponse(trouble.problem, trouble.status, trouble.retryAfter);
     return problemResponse(
       { place: null, what: 'Omaggio met an error of its own; nothing was changed.', remedy: 'Try again; if it comes back, look into the server log.' },
       500,
@@ -25,16 +38,34 @@ export async function answer(request: Request, what: string, handler: (studioId:
   }
 }
 
+type Body<T> = { ok: true; value: T } | { ok: false; response: Response };
+
 /** Body of a request by its shape, or the response that says what is wrong with it. */
-export async function body<T>(request: Request, shape: z.ZodType<T>): Promise<{ ok: true; value: T } | { ok: false; response: Response }> {
-  const json: unknown = await request.json().catch(() => undefined);
-  const parsed = shape.safeParse(json);
+export async function body<T>(request: Request, shape: z.ZodType<T>, limit: number = LIMITS.requestBytes): Promise<Body<T>> {
+  const bytes = await readUpTo(request, limit);
+  if (bytes === null) {
+    return {
+      ok: false,
+      response: problemResponse({ place: null, what: `The request is larger than ${limit / 1_048_576} MB.`, remedy: 'Send less at a time.' }, 413),
+    };
+  }
+  const parsed = shape.safeParse(jsonOf(bytes));
   if (parsed.success) return { ok: true, value: parsed.data };
-  const issue = parsed.error.issues[0]!;
-  return {
-    ok: false,
-    response: problemResponse({ place: issue.path.join('.') || null, what: `${issue.message}.`, remedy: 'Reload the page and try again.' }, 400),
-  };
+  return { ok: false, response: problemResponse(wrongShape(parsed.error), 400) };
+}
+
+/** What is wrong with something sent, at the first place where it is. */
+export function wrongShape(error: z.ZodError): Problem {
+  const issue = error.issues[0]!;
+  return { place: issue.path.join('.') || null, what: `${issue.message}.`, remedy: 'Correct it, or reload the page and try again.' };
+}
+
+function jsonOf(bytes: Uint8Array): unknown {
+  try {
+    return JSON.parse(new TextDecoder().decode(bytes));
+  } catch {
+    return undefined;
+  }
 }
 
 /** The body, or null as soon as it passes the limit. */
@@ -52,23 +83,28 @@ export async function readUpTo(request: Request, limit: number): Promise<Uint8Ar
   return Buffer.concat(chunks);
 }
 
-export const fileTooLarge = (fileName: string): Response =>
-  problemResponse(
-    {
-      place: fileName,
-      what: `The file is larger than ${LARGEST_FILE_BYTES / 1048576} MB.`,
-      remedy: 'Export the parts one by one, or leave out embedded pictures.',
-    },
-    413,
-  );
+/** Name of a file that is sent, as the query says it; its end is kept, since that says what it is. */
+export function fileNameOf(request: Request, usual: string): string {
+  const name = cleanText(new URL(request.url).searchParams.get('name') ?? '').trim();
+  return (name.length > LIMITS.fileName ? `${shortened(name, LIMITS.fileName - 20)}${name.slice(-20)}` : name) || usual;
+}
+
+/** A file that is sent, read up to the limit; or the response that says that it is too large. */
+export async function fileOf(request: Request, fileName: string): Promise<Body<Uint8Array>> {
+  const bytes = await readUpTo(request, LIMITS.fileBytes);
+  if (bytes) return { ok: true, value: bytes };
+  const what = `The file is larger than ${LIMITS.fileBytes / 1_048_576} MB.`;
+  return { ok: false, response: problemResponse({ place: fileName, what, remedy: 'Export the parts one by one, or leave out embedded pictures.' }, 413) };
+}
 
 /** A file to be kept; its name in both ways that browsers read. */
 export function download({ fileName, bytes, type }: { fileName: string; bytes: Uint8Array; type: string }): Response {
-  const ascii = fileName.replace(/[^\x20-\x7e]|["\\]/g, '_');
+  const clean = cleanText(fileName).replace(/[\n\t]/g, ' ');
+  const ascii = clean.replace(/[^\x20-\x7e]|["\\]/g, '_');
   return new Response(new Uint8Array(bytes), {
     headers: {
       'content-type': type,
-      'content-disposition': `attachment; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(fileName)}`,
+      'content-disposition': `attachment; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(clean)}`,
       'cache-control': 'no-store',
     },
   });

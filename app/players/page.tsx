@@ -1,5 +1,5 @@
 import { partView } from '@/server/part-view';
-import { shelf } from '@/server/pieces';
+import { partsOnShelf } from '@/server/pieces';
 import { players } from '@/server/players';
 import { currentStudio, studioName } from '@/server/studio';
 import { Players } from '@/ui/players/players';
@@ -15,15 +15,13 @@ interface Props {
 export default async function Page({ searchParams }: Props) {
   const studioId = await currentStudio();
   const asked = (await searchParams).part;
-  const [people, pieces, studio, view] = await Promise.all([
+  const [people, onShelf, studio, view] = await Promise.all([
     players(studioId),
-    shelf(studioId),
+    partsOnShelf(studioId),
     studioName(studioId),
     typeof asked === 'string' && /^[0-9a-f-]{36}$/.test(asked) ? partView(studioId, asked) : null,
   ]);
-  const parts = pieces.flatMap(({ title, parts: own }) =>
-    own.filter((part) => part.instrument).map((part) => ({ id: part.id, name: `${title}, ${part.name}`, instrument: part.instrument! })),
-  );
+  const parts = onShelf.map(({ id, title, name, instrument }) => ({ id, name: `${title}, ${name}`, instrument }));
   return (
     <Players
       studio={studio}

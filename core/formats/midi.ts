@@ -55,7 +55,8 @@ function written(tracks: readonly MidiEvent[][]): Uint8Array {
   const out: Uint8Array[] = [head];
   for (const events of tracks) {
     const pieces: Uint8Array[] = [];
-    for (let from = 0; from < events.length; from += AT_A_TIME) pieces.push(write(events.slice(from, from + AT_A_TIME)).subarray(HEADER_BYTES + TRACK_HEAD_BYTES));
+    for (let from = 0; from < events.length; from += AT_A_TIME)
+      pieces.push(write(events.slice(from, from + AT_A_TIME)).subarray(HEADER_BYTES + TRACK_HEAD_BYTES));
     const trackHead = new Uint8Array([0x4d, 0x54, 0x72, 0x6b, 0, 0, 0, 0]);
     new DataView(trackHead.buffer).setUint32(
       4,
@@ -87,7 +88,11 @@ function timeEvents(part: Part): Timed[] {
     const bar = part.bars[from]!;
     for (const tempo of tempi.get(from) ?? []) {
       const microsecondsPerBeat = Math.round(60_000_000 / tempo.quartersPerMinute);
-      events.push({ tick: Math.round((start + tempo.tick - bar.onset) * scale), order: ON, event: { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat } });
+      events.push({
+        tick: Math.round((start + tempo.tick - bar.onset) * scale),
+        order: ON,
+        event: { deltaTime: 0, meta: true, type: 'setTempo', microsecondsPerBeat },
+      });
     }
     const before = part.bars[from - 1];
     if (before && before.beats === bar.beats && before.beatType === bar.beatType && start !== 0) continue;

@@ -5,7 +5,8 @@
  */
 
 /** Allowed by nobody, or by XML with a warning. Tab and line feed stay; a carriage return becomes a line feed before this. */
-const UNFIT = /[\u0000-\u0008\u000B-\u001F\u007F-\u009F\uFDD0-\uFDEF\uFFFE\uFFFF]|\p{Cs}|[\u{1FFFE}\u{1FFFF}\u{2FFFE}\u{2FFFF}\u{3FFFE}\u{3FFFF}\u{4FFFE}\u{4FFFF}\u{5FFFE}\u{5FFFF}\u{6FFFE}\u{6FFFF}\u{7FFFE}\u{7FFFF}\u{8FFFE}\u{8FFFF}\u{9FFFE}\u{9FFFF}\u{AFFFE}\u{AFFFF}\u{BFFFE}\u{BFFFF}\u{CFFFE}\u{CFFFF}\u{DFFFE}\u{DFFFF}\u{EFFFE}\u{EFFFF}\u{FFFFE}\u{FFFFF}\u{10FFFE}\u{10FFFF}]/gu;
+const UNFIT =
+  /[\u0000-\u0008\u000B-\u001F\u007F-\u009F\uFDD0-\uFDEF\uFFFE\uFFFF]|\p{Cs}|[\u{1FFFE}\u{1FFFF}\u{2FFFE}\u{2FFFF}\u{3FFFE}\u{3FFFF}\u{4FFFE}\u{4FFFF}\u{5FFFE}\u{5FFFF}\u{6FFFE}\u{6FFFF}\u{7FFFE}\u{7FFFF}\u{8FFFE}\u{8FFFF}\u{9FFFE}\u{9FFFF}\u{AFFFE}\u{AFFFF}\u{BFFFE}\u{BFFFF}\u{CFFFE}\u{CFFFF}\u{DFFFE}\u{DFFFF}\u{EFFFE}\u{EFFFF}\u{FFFFE}\u{FFFFF}\u{10FFFE}\u{10FFFF}]/gu;
 
 /** @example `cleanText('dolce\u000B')` is `'dolce'` */
 export function cleanText(text: string): string {
@@ -14,7 +15,9 @@ export function cleanText(text: string): string {
 
 /** The same as one line: runs of white space are one space, none at the ends. @example `cleanLine(' two\nlines ')` is `'two lines'` */
 export function cleanLine(text: string): string {
-  return cleanText(text.replace(/[\t\v\f]/g, ' ')).replace(/\s+/g, ' ').trim();
+  return cleanText(text.replace(/[\t\v\f]/g, ' '))
+    .replace(/\s+/g, ' ')
+    .trim();
 }
 
 export const isClean = (text: string): boolean => cleanText(text) === text;

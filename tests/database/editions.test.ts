@@ -12,6 +12,7 @@ import { markedScore } from '../../server/marked';
 import { history, markingOfPart, storeChanges } from '../../server/markings';
 import { musicOf, partById, passagesOf } from '../../server/parts';
 import { shelf, takeIn } from '../../server/pieces';
+import { OURSELVES } from '../../server/workers';
 import { marksOfPart, midiOfPart } from '../../server/take-out';
 
 jest.setTimeout(60_000);
@@ -35,7 +36,7 @@ async function mark(partId: string, target: string, value: string, more: object 
   ]);
 }
 async function take(text: string, name = 'staircase.musicxml') {
-  const taken = await takeIn(studio, name, bytesOf(text));
+  const taken = await takeIn(studio, name, bytesOf(text), OURSELVES);
   if (!taken.ok) throw new Error(taken.problem.what);
   return taken.value;
 }
@@ -46,25 +47,25 @@ test('marks keep their reason, are set aside, and say who made them', async () =
   expect(Object.values((await markingOfPart(studio, firstPartId)).marking)).toEqual([
     { value: '2', origin: 'coach', why: 'rings with the open string', off: true, by: 'coach' },
   ]);
-  const marks = JSON.parse(new TextDecoder().decode((await marksOfPart(studio, firstPartId))!.bytes)) as { marks: object[] };
+  const marks = JSON.parse(new TextDecoder().decode((await marksOfPart(studio, firstPartId, OURSELVES))!.bytes)) as { marks: object[] };
   expect(marks.marks).toMatchObject([{ kind: 'finger', value: '2', why: 'rings with the open string', off: true }]);
-  expect(Array.from((await midiOfPart(studio, firstPartId))!.bytes.subarray(0, 4))).toEqual([0x4d, 0x54, 0x68, 0x64]);
+  expect(Array.from((await midiOfPart(studio, firstPartId, OURSELVES))!.bytes.subarray(0, 4))).toEqual([0x4d, 0x54, 0x68, 0x64]);
 });
 
 test('compressed and typed files are taken in and go out as what they were', async () => {
   const text = demoText('the-heron');
-  const compressed = await takeIn(studio, 'heron.mxl', newContainer(bytesOf(text)));
+  const compressed = await takeIn(studio, 'heron.mxl', newContainer(bytesOf(text)), OURSELVES);
   if (!compressed.ok) throw new Error(compressed.problem.what);
-  const out = (await markedScore(studio, compressed.value.pieceId, null))!;
+  const out = (await markedScore(studio, compressed.value.pieceId, null, {}, OURSELVES))!;
   expect(out.fileName).toBe('heron (marked).mxl');
   expect(new TextDecoder().decode(unzipSync(out.bytes)['score.musicxml'])).toBe(text);
-  const typed = await takeIn(studio, 'tune.abc', bytesOf('X:1\nT:A tune\nM:2/4\nL:1/8\nK:D\nV:1 name="Cello" clef=bass\nD,2 F,2 | A,4 |\n'));
+  const typed = await takeIn(studio, 'tune.abc', bytesOf('X:1\nT:A tune\nM:2/4\nL:1/8\nK:D\nV:1 name="Cello" clef=bass\nD,2 F,2 | A,4 |\n'), OURSELVES);
   if (!typed.ok) throw new Error(typed.problem.what);
-  expect((await shelf(studio)).find(({ id }) => id === typed.value.pieceId)).toMatchObject({
+  expect((await shelf(studio)).pieces.find(({ id }) => id === typed.value.pieceId)).toMatchObject({
     title: 'A tune',
     parts: [{ name: 'Cello', instrument: 'cello', bars: 2 }],
   });
-  const musicXml = (await markedScore(studio, typed.value.pieceId, typed.value.firstPartId))!;
+  const musicXml = (await markedScore(studio, typed.value.pieceId, typed.value.firstPartId, {}, OURSELVES))!;
   expect(musicXml.fileName).toBe('tune (Cello, marked).musicxml');
   expect(new TextDecoder().decode(musicXml.bytes)).toContain('<score-partwise');
 });
@@ -78,7 +79,7 @@ describe('another edition', () => {
     ({ firstPartId: partId, pieceId } = await take(original));
     await mark(partId, await noteAt(partId, 20, 0), '3');
     await mark(partId, await noteAt(partId, 8, 1), '4');
-    const brought = await bringIn(studio, partId, 'second.musicxml', bytesOf(secondEdition('staircase', 'Staircase', '9')));
+    const brought = await bringIn(studio, partId, 'second.musicxml', bytesOf(secondEdition('staircase', 'Staircase', '9')), OURSELVES);
     if (!brought?.ok) throw new Error('not brought in');
     editionId = brought.value.id;
   });
@@ -88,22 +89,22 @@ describe('another edition', () => {
     expect(new Set(comparison.differences.map(({ kind }) => kind))).toEqual(new Set(['pitch', 'articulation', 'dynamic', 'bowing', 'fingering', 'bar']));
     expect(await leaveAlone(studio, partId, editionId, ['bar 8/'])).toBe(true);
     expect((await compared(studio, partId, editionId))!.leftAlone).toEqual(['bar 8/']);
-    const again = await bringIn(studio, partId, 'second.musicxml', bytesOf(secondEdition('staircase', 'Staircase', '9')));
+    const again = await bringIn(studio, partId, 'second.musicxml', bytesOf(secondEdition('staircase', 'Staircase', '9')), OURSELVES);
     expect(again).toEqual({ ok: true, value: { id: editionId } });
   });
   test('other music is refused, and so is what is no score', async () => {
-    expect(await bringIn(studio, partId, 'x.musicxml', bytesOf(demoText('evening-barge')))).toMatchObject({
+    expect(await bringIn(studio, partId, 'x.musicxml', bytesOf(demoText('evening-barge')), OURSELVES)).toMatchObject({
       ok: false,
       problem: { what: expect.stringContaining('other music') },
     });
-    expect(await bringIn(studio, partId, 'x.musicxml', bytesOf('<html/>'))).toMatchObject({ ok: false });
-    expect(await bringIn(studio, randomUUID(), 'x.musicxml', bytesOf(original))).toBeNull();
+    expect(await bringIn(studio, partId, 'x.musicxml', bytesOf('<html/>'), OURSELVES)).toMatchObject({ ok: false });
+    expect(await bringIn(studio, randomUUID(), 'x.musicxml', bytesOf(original), OURSELVES)).toBeNull();
     expect(await compared(studio, partId, randomUUID())).toBeNull();
     expect(await compared(studio, partId, 'nonsense')).toBeNull();
   });
   test('takes the place of the file: marks, passages and downloads follow, and the old file can be taken back', async () => {
     const target = await noteAt(partId, 20, 0);
-    expect(await replaceFile(studio, partId, editionId, 'coach')).toEqual({ ok: true, value: { lost: 1, moved: expect.any(Number) } });
+    expect(await replaceFile(studio, partId, editionId, 'coach', OURSELVES)).toEqual({ ok: true, value: { lost: 1, moved: expect.any(Number) } });
     expect(await partById(studio, partId)).toMatchObject({ bars: 31, fileName: 'second.musicxml' });
     expect((await musicOf(studio, partId))!.text).not.toContain('<measure number="9">');
     const { id, marking } = await markingOfPart(studio, partId);
@@ -115,23 +116,23 @@ describe('another edition', () => {
       [15, 30],
     ]);
     expect((await history(studio, id)).at(-1)).toMatchObject({ boundary: true, reason: 'New file: second.musicxml, Violin' });
-    expect((await markedScore(studio, pieceId, partId))!.fileName).toBe('second (Violin, marked).musicxml');
+    expect((await markedScore(studio, pieceId, partId, {}, OURSELVES))!.fileName).toBe('second (Violin, marked).musicxml');
     const back = (await editionsOf(studio, partId)).find(({ name }) => name.startsWith('staircase'))!;
-    expect(await replaceFile(studio, partId, back.id, 'coach')).toMatchObject({ ok: true, value: { lost: 0 } });
+    expect(await replaceFile(studio, partId, back.id, 'coach', OURSELVES)).toMatchObject({ ok: true, value: { lost: 0 } });
     const returned = (await markingOfPart(studio, partId)).marking;
     expect(
       Object.keys(returned)
         .map((key) => splitKey(key).target)
         .sort(),
     ).toEqual([target, await noteAt(partId, 8, 1)].sort());
-    expect(await replaceFile(studio, partId, back.id, 'coach')).toMatchObject({ ok: false });
+    expect(await replaceFile(studio, partId, back.id, 'coach', OURSELVES)).toMatchObject({ ok: false });
   });
   test('a piece whose parts come from several files goes out as a zip', async () => {
     const serenade = await take(demoText('mill-race-serenade'), 'serenade.musicxml');
-    const brought = await bringIn(studio, serenade.firstPartId, 'violin.musicxml', bytesOf(secondEdition('mill-race-serenade', 'Serenade', null)));
+    const brought = await bringIn(studio, serenade.firstPartId, 'violin.musicxml', bytesOf(secondEdition('mill-race-serenade', 'Serenade', null)), OURSELVES);
     if (!brought?.ok) throw new Error('not brought in');
-    await replaceFile(studio, serenade.firstPartId, brought.value.id, 'coach');
-    const out = (await markedScore(studio, serenade.pieceId, null))!;
+    await replaceFile(studio, serenade.firstPartId, brought.value.id, 'coach', OURSELVES);
+    const out = (await markedScore(studio, serenade.pieceId, null, {}, OURSELVES))!;
     expect(out.type).toBe('application/zip');
     expect(Object.keys(unzipSync(out.bytes)).sort()).toEqual(['serenade (marked).musicxml', 'violin (Violin I, marked).musicxml']);
   });

@@ -7,6 +7,7 @@ import { useState, type DragEvent } from 'react';
 import { FileButton, SCORE_FILES } from '@/ui/kit/file-button';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import { ThemeSwitch } from '@/ui/kit/theme';
+import { FindPieces, Pages } from './find-pieces';
 import { TypedPassage } from './typed-passage';
 
 export interface ShelfPart {
@@ -16,7 +17,6 @@ export interface ShelfPart {
   bars: number;
   notes: number;
   marks: number;
-  changedAt: string | null;
 }
 
 export interface ShelfPiece {
@@ -25,11 +25,22 @@ export interface ShelfPiece {
   composer: string | null;
   fileName: string;
   receivedAt: string;
+  /** The first of them. */
   warnings: Array<{ place: string; text: string }>;
+  warningCount: number;
   parts: ShelfPart[];
 }
 
-export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[] }) {
+export interface ShownPieces {
+  pieces: ShelfPiece[];
+  /** On all pages. */
+  found: number;
+  page: number;
+  pages: number;
+}
+
+export function Shelf({ studio, search, shown }: { studio: string; search: string; shown: ShownPieces }) {
+  const { pieces } = shown;
   const router = useRouter();
   const [reading, setReading] = useState<string | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
@@ -140,7 +151,8 @@ export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[]
         {problems.map((problem, i) => (
           <ProblemNote key={`${problem.place}${i}`} problem={problem} onClose={() => setProblems(problems.filter((_, k) => k !== i))} />
         ))}
-        {pieces.length === 0 && !reading && (
+        {(pieces.length > 0 || search) && <FindPieces search={search} found={shown.found} />}
+        {pieces.length === 0 && search === '' && !reading && (
           <section className="rounded-xl border border-line bg-sheet p-8 text-center">
             <Music2 size={30} className="mx-auto text-soft" aria-hidden />
             <h2 className="mt-3 text-lg">The shelf is empty</h2>
@@ -155,6 +167,7 @@ export function Shelf({ studio, pieces }: { studio: string; pieces: ShelfPiece[]
             <Piece key={piece.id} piece={piece} onRemove={() => void setOnShelf(piece, false)} />
           ))}
         </div>
+        {shown.pages > 1 && <Pages search={search} page={shown.page} pages={shown.pages} />}
         <TypedPassage
           open={typing}
           onOpen={setTyping}
@@ -213,14 +226,14 @@ function Piece({ piece, onRemove }: { piece: ShelfPiece; onRemove: () => void })
       </ul>
       {piece.warnings.length > 0 && (
         <details className="mt-3 text-[13px]">
-          <summary className="cursor-pointer text-soft">Noticed while reading: {piece.warnings.length}</summary>
+          <summary className="cursor-pointer text-soft">Noticed while reading: {piece.warningCount}</summary>
           <ul className="mt-1 list-disc pl-5">
-            {piece.warnings.slice(0, 40).map((warning, i) => (
+            {piece.warnings.map((warning, i) => (
               <li key={i}>
                 <strong>{warning.place}:</strong> {warning.text}
               </li>
             ))}
-            {piece.warnings.length > 40 && <li>and {piece.warnings.length - 40} more of the same kinds</li>}
+            {piece.warningCount > piece.warnings.length && <li>and {piece.warningCount - piece.warnings.length} more of the same kinds</li>}
           </ul>
         </details>
       )}

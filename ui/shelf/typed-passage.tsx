@@ -161,6 +161,9 @@ export function TypedPassage({ open, onOpen, onDone }: Props) {
                 ))}
               </div>
               {ready && <p className="text-[13px] text-soft">{describe(shown)}</p>}
+              {shown && shown.parts[0] && shown.barsEngraved < shown.parts[0].bars && (
+                <p className="text-[13px] text-soft">The first {shown.barsEngraved} bars are shown here; all of them are taken in.</p>
+              )}
               {problem && (
                 <p role="alert" className="text-[13px] text-plum">
                   {problem.place && <strong>{problem.place}: </strong>}

@@ -1,6 +1,7 @@
 /** The engraver (Verovio) on the server: a passage in, one SVG per system out, with the place of every note head. */
 import createVerovioModule from 'verovio/wasm';
 import { VerovioToolkit } from 'verovio/esm';
+import { withinBounds } from '../../core/formats/musicxml/bounds';
 import { readSystem, type System } from './picture';
 
 export interface Engraving {
@@ -23,7 +24,7 @@ async function toolkit(): Promise<VerovioToolkit> {
 /** After a failure the engraver is loaded anew: what it left in its memory may be broken. */
 export async function engrave(musicXml: string, widthPx: number): Promise<Engraving> {
   try {
-    return draw(await toolkit(), musicXml, widthPx);
+    return draw(await toolkit(), withinBounds(musicXml), widthPx);
   } catch (error) {
     ready = null;
     throw new Error('the passage could not be engraved', { cause: error });

@@ -1,8 +1,20 @@
-// Entry of the server's worker threads, outside the bundle: runs the TypeScript tasks as they are.
-import { register } from 'tsx/esm/api';
+// Entry of the server's worker threads, outside Next's bundle: runs the tasks as they were built, or while developing as they are.
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import { pathToFileURL } from 'node:url';
 
-register();
-const tasks = await import('./tasks.ts');
+/** The engraver's memory (WebAssembly) does not count as heap: it may not grow beyond this, and then fails as if there were no more. */
+const MOST_PAGES = (768 * 1024 * 1024) / 65_536;
+const grow = WebAssembly.Memory.prototype.grow;
+WebAssembly.Memory.prototype.grow = function (pages) {
+  if (this.buffer.byteLength / 65_536 + pages > MOST_PAGES) throw new RangeError('the engraver wants more memory than it may have');
+  return grow.call(this, pages);
+};
+
+const built = path.join(process.cwd(), '.next', 'workers', 'tasks.mjs');
+const isBuilt = process.env.NODE_ENV !== 'development' && existsSync(built);
+if (!isBuilt) (await import('tsx/esm/api')).register();
+const tasks = await (isBuilt ? import(pathToFileURL(built).href) : import('./tasks.ts'));
 
 /** @param {{ task: keyof typeof tasks, input: unknown }} message */
 export default async function run({ task, input }) {

@@ -5,16 +5,20 @@ import { isZip, newContainer } from '../../core/formats/container';
 import { musicXmlFromAbc } from '../../core/formats/abc/to-musicxml';
 import type { AbcProblem } from '../../core/formats/abc/tune';
 import { cutPart, cutPassage, forEngraver } from '../../core/formats/musicxml/cut';
+import { outOfBounds } from '../../core/formats/musicxml/bounds';
 import { applyEdits } from '../../core/formats/musicxml/edits';
 import { likeTheFile, readScoreBytes } from '../../core/formats/read';
-import { readMusicXml } from '../../core/formats/musicxml/read';
+import { readMusicXml, type MusicXmlDocument } from '../../core/formats/musicxml/read';
 import { markEdits, type WriteOptions } from '../../core/formats/musicxml/write';
 import { marksFile } from '../../core/formats/marks-file';
 import { midiFile } from '../../core/formats/midi';
 import { asTold, type Told } from '../../core/instruments/as-told';
 import type { Marking } from '../../core/marking/mark';
 import { editedPart } from '../../core/marking/print-edits';
+import { childText } from '../../core/formats/xml';
+import { LIMITS } from '../../core/util/limits';
 import { bad, good, type Result } from '../../core/util/result';
+import { titleText } from '../../core/util/text';
 import { engrave, type Engraving } from './engraver';
 import { partFrom } from './parts';
 
@@ -43,6 +47,7 @@ export function readFile({ bytes }: { bytes: Uint8Array }): Result<ReadFile> {
   const read = readScoreBytes(bytes);
   if (!read.ok) return read;
   const { score, document } = read.value;
+  const warnings = [...heldBack(document), ...score.warnings].slice(0, LIMITS.warnings);
   const parts = score.parts
     .filter((part) => part.notes.length > 0)
     .map((part) => ({
@@ -62,7 +67,22 @@ export function readFile({ bytes }: { bytes: Uint8Array }): Result<ReadFile> {
       'Name the part after its instrument, or choose another file.',
     );
   }
-  return good({ title: score.title, composer: score.composer, warnings: score.warnings, parts });
+  return good({ title: score.title, composer: score.composer, warnings, parts });
+}
+
+/** What the engraver will not be given as it stands, by part and bar. */
+function heldBack(document: MusicXmlDocument): Warning[] {
+  return document.parts.flatMap(({ id, scorePart, measures }) => {
+    const name = titleText(childText(scorePart, 'part-name') ?? '', LIMITS.title) || id;
+    return measures.flatMap((measure) =>
+      outOfBounds(document.text, measure)
+        .filter(({ what }) => what !== '')
+        .map(({ what, drawn }) => ({
+          place: `${name}, bar ${titleText(measure.attributes.number ?? '', LIMITS.barLabel)}`,
+          text: `${what} is ${drawn}; the file keeps it as it is.`,
+        })),
+    );
+  });
 }
 
 export interface TypedPassage {
@@ -71,8 +91,10 @@ export interface TypedPassage {
   /** What was not understood, with line and column. */
   problems: AbcProblem[];
   warnings: Warning[];
-  /** Null where the engraver could not draw it. */
+  /** Its first bars; null where the engraver could not draw them. */
   engraving: Engraving | null;
+  /** How many bars are engraved; a long text is taken in whole all the same. */
+  barsEngraved: number;
 }
 
 /** A typed passage, read and engraved. */
@@ -82,14 +104,24 @@ export async function readTyped({ abc, widthPx }: { abc: string; widthPx: number
   const read = readMusicXml(typed.value.musicXml);
   if (!read.ok) return read;
   const { score, document } = read.value;
-  const engraving = await engrave(forEngraver(document.text), widthPx).catch(() => null);
+  const shown = Math.min(TYPED_BARS, ...score.parts.map(({ bars }) => bars.length));
+  const engraving = await engrave(firstBars(document, shown), widthPx).catch(() => null);
   return good({
     title: score.title,
     parts: score.parts.map(({ name, instrument, bars, notes }) => ({ name, instrument, bars: bars.length, notes: notes.length })),
     problems: typed.value.problems,
     warnings: score.warnings,
     engraving,
+    barsEngraved: shown,
   });
+}
+
+/** Bars of a typed passage that are engraved while it is typed. */
+const TYPED_BARS = 24;
+
+function firstBars(document: MusicXmlDocument, count: number): string {
+  const edits = document.parts.flatMap(({ measures }) => measures.slice(count).map(({ start, end }) => ({ start, end, text: '' })));
+  return forEngraver(applyEdits(document.text, edits));
 }
 
 /** Loads the engraver, so that the first page need not wait for it. */

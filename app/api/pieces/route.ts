@@ -1,14 +1,13 @@
-import { LARGEST_FILE_BYTES } from '@/core/formats/xml';
 import { takeIn } from '@/server/pieces';
-import { answer, fileTooLarge, problemResponse, readUpTo } from '../respond';
+import { answer, fileNameOf, fileOf, problemResponse } from '../respond';
 
 /** Takes in one file: its bytes are the body, its name is in the query. */
 export async function POST(request: Request): Promise<Response> {
-  return answer(request, 'The shelf', async (studioId) => {
-    const fileName = (new URL(request.url).searchParams.get('name') ?? 'score.musicxml').slice(-200);
-    const bytes = await readUpTo(request, LARGEST_FILE_BYTES);
-    if (bytes === null) return fileTooLarge(fileName);
-    const taken = await takeIn(studioId, fileName, bytes);
+  return answer(request, 'The shelf', async (studioId, asker) => {
+    const fileName = fileNameOf(request, 'score.musicxml');
+    const sent = await fileOf(request, fileName);
+    if (!sent.ok) return sent.response;
+    const taken = await takeIn(studioId, fileName, sent.value, asker);
     if (!taken.ok) return problemResponse({ ...taken.problem, place: [fileName, taken.problem.place].filter(Boolean).join(', ') });
     return Response.json(taken.value, { status: taken.value.known === 'new' ? 201 : 200 });
   });

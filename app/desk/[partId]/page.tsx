@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { cookies } from 'next/headers';
 import { notFound } from 'next/navigation';
-import { engraved } from '@/server/engraving';
+import { engraved, inView } from '@/server/engraving';
 import { history, markingOfPart } from '@/server/markings';
 import { editionsOf } from '@/server/editions';
 import { musicOf, partById, partSettings, partsOfPiece, passagesOf } from '@/server/parts';
@@ -56,7 +56,9 @@ export default async function Page({ params, searchParams }: Props) {
   const shown = variant ? withVariant(marking.marking, variant.marking) : marking.marking;
   const [changes, engraving] = await Promise.all([
     history(studioId, marking.id),
-    engraved(studioId, part.id, shown, { fromBar: passage.fromBar, toBar: passage.toBar, widthPx }).catch((error) => {
+    engraved(studioId, part.id, shown, inView({ fromBar: passage.fromBar, toBar: passage.toBar, widthPx }), {
+      client: (await cookies()).get('client')?.value ?? 'unnamed',
+    }).catch((error) => {
       console.error(error);
       return null;
     }),

@@ -1,16 +1,17 @@
 import { z } from 'zod';
-import { changeSetShape, storeChanges } from '@/server/markings';
+import { LIMITS } from '@/core/util/limits';
+import { storeChanges } from '@/server/markings';
 import { AUTHOR } from '@/server/studio';
 import { answer, body } from '../../../respond';
 
-/** Stores change sets in order, all or none; 409 with what is stored where they clash. */
+/** Stores change sets in order (`core/marking/wire.ts`): 409 where one clashes with what is stored, 422 where one is refused for good. */
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   return answer(request, 'This marking', async (studioId) => {
     const { id } = await params;
     if (!z.uuid().safeParse(id).success) return null;
-    const sent = await body(request, z.array(changeSetShape).min(1).max(200));
+    const sent = await body(request, z.array(z.unknown()).min(1).max(LIMITS.setsInRequest));
     if (!sent.ok) return sent.response;
     const outcome = await storeChanges(studioId, id, AUTHOR, sent.value);
-    return outcome && Response.json(outcome, { status: outcome.ok ? 200 : 409 });
+    return outcome && Response.json(outcome, { status: outcome.clash ? 409 : outcome.refused ? 422 : 200 });
   });
 }

@@ -1,17 +1,23 @@
 import { z } from 'zod';
-import { partById, passageShape, passagesOf, setPassages } from '@/server/parts';
+import { LIMITS } from '@/core/util/limits';
+import { partById, passageShape, setPassages } from '@/server/parts';
 import { answer, body, problemResponse } from '../../../respond';
 
-/** Replaces all passages of a part. */
+const listShape = z.array(passageShape).max(LIMITS.passages);
+/** All passages as they shall be, and as they were thought to be; null writes over whatever is stored. */
+const asked = z.object({ from: listShape.nullable(), to: listShape });
+
+/** Replaces all passages of a part; 409 with what is stored where that is not what they were thought to be. */
 export async function PUT(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   return answer(request, 'This part', async (studioId) => {
     const part = await partById(studioId, (await params).id);
     if (!part) return null;
-    const sent = await body(request, z.array(passageShape).max(500));
+    const sent = await body(request, asked);
     if (!sent.ok) return sent.response;
-    const outside = sent.value.find((passage) => passage.toBar >= part.bars);
+    const { from, to } = sent.value;
+    const outside = to.find((passage) => passage.toBar >= part.bars);
     if (outside) return problemResponse({ place: outside.name, what: 'The passage ends after the last bar.', remedy: 'Choose bars of this part.' });
-    await setPassages(studioId, part.id, sent.value);
-    return Response.json(await passagesOf(studioId, part.id));
+    const outcome = await setPassages(studioId, part.id, to, from);
+    return Response.json(outcome, { status: outcome.ok ? 200 : 409 });
   });
 }

@@ -1,14 +1,14 @@
-import { partById, partSettingsShape, setPartSettings } from '@/server/parts';
-import { answer, body } from '../../../respond';
+import { partById, setPartSettings, settingsChangeShape } from '@/server/parts';
+import { answer, body, problemResponse } from '../../../respond';
 
-/** Player and tempo that a part is checked for. */
+/** What a part is checked for, one by one; findings are accepted and taken up again by themselves. */
 export async function PUT(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   return answer(request, 'This part', async (studioId) => {
     const part = await partById(studioId, (await params).id);
     if (!part) return null;
-    const sent = await body(request, partSettingsShape.partial());
+    const sent = await body(request, settingsChangeShape);
     if (!sent.ok) return sent.response;
-    await setPartSettings(studioId, part.id, sent.value);
-    return Response.json({ ok: true });
+    const done = await setPartSettings(studioId, part.id, sent.value);
+    return done.ok ? Response.json({ ok: true }) : problemResponse(done.problem);
   });
 }
