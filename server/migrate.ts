@@ -1,17 +1,38 @@
 /** Runs the SQL migrations in order, each once; two processes at the same time wait for one another. */
+import { readdir } from 'node:fs/promises';
 import pg from 'pg';
 import { runner } from 'node-pg-migrate';
 
 /** Any number will do, as long as all processes use the same. */
 const LOCK = 700_411_220;
 
-export async function migrate(databaseUrl: string, folder: string): Promise<string[]> {
+/** The database knows migrations that this code does not. */
+export class NewerDatabase extends Error {
+  constructor(readonly migrations: readonly string[]) {
+    super(`the database was changed by a newer Omaggio (${migrations.join(', ')})`);
+  }
+}
+
+export interface MigrateOptions {
+  /** Called before tables that hold something are changed; where it fails nothing is changed. */
+  beforeChange?(pending: readonly string[]): Promise<void>;
+}
+
+/** The names of the migrations that were run now. @throws NewerDatabase where older code meets newer data */
+export async function migrate(databaseUrl: string, folder: string, { beforeChange }: MigrateOptions = {}): Promise<string[]> {
   await createDatabase(databaseUrl);
   const client = new pg.Client({ connectionString: databaseUrl });
+  client.on('error', (error) => console.error('database connection lost:', error.message));
   await client.connect();
   try {
     await client.query('SELECT pg_advisory_lock($1)', [LOCK]);
-    const done = await runner({
+    const known = await namesIn(folder);
+    const done = await namesDone(client);
+    const newer = done.filter((name) => !known.includes(name));
+    if (newer.length) throw new NewerDatabase(newer);
+    const pending = known.filter((name) => !done.includes(name));
+    if (pending.length && done.length) await beforeChange?.(pending);
+    const run = await runner({
       dbClient: client,
       dir: folder,
       direction: 'up',
@@ -21,7 +42,7 @@ export async function migrate(databaseUrl: string, folder: string): Promise<stri
       log: () => undefined,
       logger: QUIET,
     });
-    return done.map((migration) => migration.name);
+    return run.map((migration) => migration.name);
   } finally {
     await client.end();
   }
@@ -29,11 +50,36 @@ export async function migrate(databaseUrl: string, folder: string): Promise<stri
 
 const QUIET = { debug: () => undefined, info: () => undefined, warn: console.warn, error: console.error };
 
-/** A private cluster starts without our database. */
+async function namesIn(folder: string): Promise<string[]> {
+  return (await readdir(folder))
+    .filter((file) => file.endsWith('.sql'))
+    .map((file) => file.replace(/\.sql$/, ''))
+    .sort();
+}
+
+/** Migrations that the database has seen; none where it is new. */
+export async function namesDone(client: pg.Client): Promise<string[]> {
+  const there = await client.query<{ there: boolean }>("SELECT to_regclass('public.migrations') IS NOT NULL AS there");
+  if (!there.rows[0]!.there) return [];
+  const { rows } = await client.query<{ name: string }>('SELECT name FROM migrations ORDER BY id');
+  return rows.map(({ name }) => name);
+}
+
+/** A server of one's own starts without our database. */
 async function createDatabase(databaseUrl: string): Promise<void> {
   const url = new URL(databaseUrl);
   const name = decodeURIComponent(url.pathname.slice(1));
   if (!/^[a-z_][a-z0-9_]*$/.test(name)) return;
+  const there = new pg.Client({ connectionString: databaseUrl });
+  try {
+    await there.connect();
+    return;
+  } catch (error) {
+    // Any other failure will be told by the migration itself.
+    if ((error as { code?: string }).code !== '3D000') return;
+  } finally {
+    await there.end().catch(() => undefined);
+  }
   url.pathname = '/postgres';
   const client = new pg.Client({ connectionString: url.href });
   try {

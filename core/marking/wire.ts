@@ -28,7 +28,7 @@ const changeShape = z
   .object({ target: words(LIMITS.target).min(1), kind: kindShape, from: storedMarkShape.nullable(), to: newMarkShape.nullable() })
   .superRefine(({ kind, to }, context) => {
     const wrong = to && valueProblem(kind, to.value);
-    if (wrong) context.addIssue({ code: 'custom', message: `is no ${kind}: ${wrong}` });
+    if (wrong) context.addIssue({ code: 'custom', path: ['to', 'value'], message: `is no ${kind}: ${wrong}` });
   });
 
 export const changeSetShape = z.object({

@@ -11,7 +11,7 @@ import { PUT as settings } from '../../app/api/parts/[id]/settings/route';
 import { GET as others } from '../../app/api/parts/[id]/others/route';
 import { PUT as variant } from '../../app/api/parts/[id]/variants/[playerId]/route';
 import { POST as changes } from '../../app/api/markings/[id]/changes/route';
-import { LARGEST_FILE_BYTES } from '../../core/formats/xml';
+import { LIMITS } from '../../core/util/limits';
 import { POST as newPlayer } from '../../app/api/players/route';
 import { PUT as player } from '../../app/api/players/[id]/route';
 import { pool } from '../../server/db';
@@ -61,7 +61,7 @@ describe('taking in', () => {
     expect([again.status, ((await again.json()) as { known: string }).known]).toEqual([200, 'on the shelf']);
   });
   test('a file over the limit is refused, whether it says its length or not', async () => {
-    expect(await problem(await takeIn(post('/api/pieces?name=big.musicxml', 'x', { 'content-length': String(LARGEST_FILE_BYTES + 1) })))).toMatch(
+    expect(await problem(await takeIn(post('/api/pieces?name=big.musicxml', 'x', { 'content-length': String(LIMITS.fileBytes + 1) })))).toMatch(
       /^413 big\.musicxml The file is larger than 32 MB/,
     );
     const endless = new ReadableStream({ pull: (controller) => controller.enqueue(new Uint8Array(1 << 20)) });
@@ -79,7 +79,7 @@ describe('what is not there, or not ours to change', () => {
       expect((await music(new Request(address('/')), at(id))).status).toBe(404);
       expect((await marked(new Request(address('/')), at(id))).status).toBe(404);
       expect((await engraving(post('/', { fromBar: 0, toBar: 1, widthPx: 700, marking: {} }), at(id))).status).toBe(404);
-      expect((await passages(post('/', [], {}, 'PUT'), at(id))).status).toBe(404);
+      expect((await passages(post('/', { from: null, to: [] }, {}, 'PUT'), at(id))).status).toBe(404);
       expect((await settings(post('/', {}, {}, 'PUT'), at(id))).status).toBe(404);
       expect((await patchPiece(post('/', { onShelf: true }, {}, 'PATCH'), at(id))).status === 404 || id === NOBODY).toBe(true);
     }
@@ -104,15 +104,30 @@ describe('nonsense is refused with the place in it', () => {
     ['no JSON', 'x'],
     ['no list', {}],
     ['an empty list', []],
-    ['an unknown finger', [set('7')]],
-    ['an id that is none', [{ ...set(), id: '7' }]],
-    ['a time that is none', [{ ...set(), at: 'yesterday' }]],
+    ['too many sets', Array.from({ length: 101 }, () => set())],
   ])('changes: %s', async (_, body) => expect(await problem(await changes(post('/', body), at(markingId)))).toMatch(/^400/));
+  test.each([
+    ['an unknown finger', set('7'), 'value', 'is no finger'],
+    ['an id that is none', { ...set(), id: '7' }, 'id', 'Invalid UUID'],
+    ['a time that is none', { ...set(), at: 'yesterday' }, 'at', 'Invalid ISO datetime'],
+    ['a reason that is too long', { ...set(), reason: 'x'.repeat(LIMITS.reason + 1) }, 'reason', 'more than 300 characters'],
+    ['U+0000', { ...set(), changes: [{ ...set().changes[0]!, kind: 'words', to: { value: 'dolce\u0000', origin: 'coach' } }] }, 'value', 'no file can hold'],
+    ['half of a sign', { ...set(), reason: '\uD83C' }, 'reason', 'no file can hold'],
+  ])('changes: %s is refused for good, by name', async (_, bad, place, what) => {
+    const response = await changes(post('/', [bad, set('2')]), at(markingId));
+    expect(response.status).toBe(422);
+    expect(await response.json()).toMatchObject({ stored: [], refused: { id: bad.id, problem: { place, what: expect.stringContaining(what) } }, clash: null });
+  });
+  test('a body over the limit is refused before it is read', async () => {
+    const large = { 'content-length': String(LIMITS.requestBytes + 1) };
+    expect(await problem(await changes(post('/', [set()], large), at(markingId)))).toMatch(/^413/);
+    expect(await problem(await settings(post('/', {}, large, 'PUT'), at(partId)))).toMatch(/^413/);
+  });
   test.each([
     ['a passage after the last bar', [{ name: 'A', fromBar: 30, toBar: 32 }], /^422 A The passage ends after the last bar/],
     ['a passage that ends before it begins', [{ name: 'A', fromBar: 3, toBar: 2 }], /^400/],
     ['a passage without a name', [{ name: '  ', fromBar: 1, toBar: 2 }], /^400/],
-  ])('passages: %s', async (_, body, message) => expect(await problem(await passages(post('/', body, {}, 'PUT'), at(partId)))).toMatch(message));
+  ])('passages: %s', async (_, body, message) => expect(await problem(await passages(post('/', { from: null, to: body }, {}, 'PUT'), at(partId)))).toMatch(message));
   test('engraving: bars that the part does not have, a width of nothing', async () => {
     expect(await problem(await engraving(post('/', { fromBar: 0, toBar: 400, widthPx: 700, marking: {} }), at(partId)))).toMatch(/^422/);
     expect(await problem(await engraving(post('/', { fromBar: 0, toBar: 4, widthPx: 0, marking: {} }), at(partId)))).toMatch(/^400 widthPx/);
@@ -129,12 +144,36 @@ describe('what is well said is done', () => {
     expect((await changes(post('/', [first]), at(markingId))).status).toBe(200);
     const clash = await changes(post('/', [set('2')]), at(markingId));
     expect(clash.status).toBe(409);
-    expect(await clash.json()).toMatchObject({ ok: false, conflicts: [{ stored: { value: '1' } }] });
+    expect(await clash.json()).toMatchObject({ stored: [], refused: null, clash: { conflicts: [{ stored: { value: '1' } }] } });
   });
   test('one setting leaves the other alone', async () => {
     await settings(post('/', { tempo: 72 }, {}, 'PUT'), at(partId));
     await settings(post('/', { playerId: null }, {}, 'PUT'), at(partId));
     expect(await partSettings(studio, partId)).toMatchObject({ playerId: null, tempo: 72, instrument: null, sounds: 'file', section: null, line: 0 });
+  });
+  test('passages that somebody else changed meanwhile are not written over', async () => {
+    const put = async (from: object[] | null, to: object[]) => {
+      const response = await passages(post('/', { from, to }, {}, 'PUT'), at(partId));
+      return [response.status, ((await response.json()) as { passages: Array<{ name: string }> }).passages.map(({ name }) => name)];
+    };
+    const [a, b, c] = ['A', 'B\u0001', 'C'].map((name, i) => ({ name, fromBar: 2 * i, toBar: 2 * i + 1 }));
+    expect(await put(null, [a!, b!])).toEqual([200, ['A', 'B']]);
+    expect(await put([a!], [a!, c!])).toEqual([409, ['A', 'B']]);
+    expect(await put([a!, b!], [a!, c!])).toEqual([200, ['A', 'C']]);
+    expect(await put([a!, b!], [a!, c!])).toEqual([200, ['A', 'C']]);
+  });
+  test('findings are accepted and taken up again one by one, up to a limit', async () => {
+    const put = (body: object) => settings(post('/', body, {}, 'PUT'), at(partId));
+    const accepted = async () => (await partSettings(studio, partId)).accepted.map(({ id, why }) => `${id} ${why}`);
+    const one = (id: string, why = '') => ({ id, key: 'k', why });
+    await Promise.all([put({ accept: [one('a', 'she\u000B can')] }), put({ accept: [one('b')] })]);
+    expect((await accepted()).sort()).toEqual(['a she can', 'b ']);
+    await put({ accept: [one('a', 'again')], release: ['b'] });
+    expect(await accepted()).toEqual(['a again']);
+    expect(await problem(await put({ accept: Array.from({ length: 2000 }, (_, i) => one(`n${i}`)) }))).toMatch(/^422 accepted findings/);
+    expect(await problem(await put({ accept: [one('c', 'x'.repeat(601))] }))).toMatch(/^400 accept\.0\.why/);
+    expect(await accepted()).toEqual(['a again']);
+    await put({ release: ['a'] });
   });
   test('the marked part comes as a file with a name that every system takes', async () => {
     const response = await marked(new Request(address(`/api/pieces/${pieceId}/marked?part=${partId}`)), at(pieceId));

@@ -1,0 +1,176 @@
+/** Omaggio running: its database and its server watched, started again when they end, stopped within ten seconds. */
+import { spawnSync } from 'node:child_process';
+import path from 'node:path';
+import { endChild, startChild, type Child } from './child';
+import {
+  commandsFor,
+  ensureRoles,
+  freePort,
+  grantRows,
+  isPortFree,
+  makeCluster,
+  mendRights,
+  passwordOf,
+  startCluster,
+  stopCluster,
+  type Database,
+} from './cluster';
+import { clearRunning, dataFolder, openFolder, openLog, takeLock, writeRunning, type DataFolder } from './data-folder';
+import { say, Trouble, wait } from './trouble';
+
+const FIRST_PORT = 3000;
+/** Pauses between attempts to start again what ended, in ms; the last one goes on for ever. */
+const PAUSES = [200, 1_000, 2_000, 5_000, 10_000, 30_000];
+/** Who ran this long counts as having started well. */
+const WELL_MS = 60_000;
+
+export class Omaggio {
+  private database: Database | null = null;
+  private server: Child | null = null;
+  private stopping = false;
+  private readonly data: DataFolder;
+  private release: () => Promise<void> = async () => undefined;
+  private readonly serverLog;
+  private readonly databaseLog;
+
+  constructor(private readonly root: string) {
+    this.data = dataFolder(root);
+    openFolder(this.data);
+    this.serverLog = openLog(this.data, 'server');
+    this.databaseLog = openLog(this.data, 'database');
+  }
+
+  /** Starts everything. @returns the address */
+  async start(wantedPort: number | null): Promise<string> {
+    const own = process.env.DATABASE_URL === undefined;
+    const port = await this.choosePort(wantedPort);
+    if (own) {
+      const lock = await takeLock(this.data);
+      this.release = lock.release;
+      clearRunning(this.data);
+      if (this.stopping) return '';
+      mendRights(this.data);
+      makeCluster(this.data);
+      this.database = await startCluster(this.data, await freePort(), this.databaseLog);
+    }
+    if (this.stopping) return '';
+    const appUrl = await this.prepare();
+    const url = `http://127.0.0.1:${port}`;
+    await this.serve(port, appUrl);
+    if (own) writeRunning(this.data, { pid: process.pid, url, databasePort: this.database!.port, since: new Date().toISOString() });
+    if (this.database) void this.watchDatabase();
+    void this.watchServer(port, appUrl);
+    return url;
+  }
+
+  private async choosePort(wanted: number | null): Promise<number> {
+    if (wanted !== null) {
+      if (await isPortFree(wanted)) return wanted;
+      throw new Trouble(`port ${wanted} is in use.`, 'Set PORT to another one.');
+    }
+    for (let port = FIRST_PORT; port < FIRST_PORT + 500; port++) if (await isPortFree(port)) return port;
+    return freePort();
+  }
+
+  /** Migrates and fills the database; the address that the application gets. */
+  private async prepare(): Promise<string> {
+    const { database } = this;
+    if (!database) {
+      this.runPrepare({ DATABASE_URL: process.env.DATABASE_URL! });
+      return process.env.DATABASE_URL!;
+    }
+    const password = passwordOf(this.data);
+    const urls = await ensureRoles(database.port, password);
+    this.runPrepare({ DATABASE_URL: urls.owner, OMAGGIO_OWN_DATABASE: 'yes', OMAGGIO_BACKUPS: this.data.backups, OMAGGIO_POSTGRES: commandsFor(this.data) });
+    await grantRows(database.port, password);
+    return urls.app;
+  }
+
+  private runPrepare(env: Record<string, string>): void {
+    const done = spawnSync(process.execPath, ['--import', 'tsx', path.join('tools', 'prepare.ts')], {
+      cwd: this.root,
+      env: { ...process.env, NODE_ENV: 'production', ...env },
+      stdio: ['ignore', 'inherit', 'inherit'],
+    });
+    if (done.status !== 0) throw new Trouble('nothing was started.', 'What is wrong is said above.');
+  }
+
+  private async serve(port: number, appUrl: string): Promise<void> {
+    this.server = startChild(process.execPath, [path.join('tools', 'serve.mjs')], {
+      cwd: this.root,
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        NEXT_TELEMETRY_DISABLED: '1',
+        MALLOC_ARENA_MAX: '2',
+        PORT: String(port),
+        DATABASE_URL: appUrl,
+        ...(this.database ? { OMAGGIO_DATA_FOLDER: this.data.path } : {}),
+      },
+      log: this.serverLog,
+      whenWeDie: 'TERM',
+    });
+    for (const until = Date.now() + 60_000; Date.now() < until && this.server.isRunning(); await wait(100)) {
+      const answer = await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(3_000) }).catch(() => null);
+      if (answer?.ok) return;
+    }
+    throw new Trouble('the server did not start.', `The log is ${path.join(this.data.log, 'server.log')}.`);
+  }
+
+  private async watchDatabase(): Promise<void> {
+    await this.watch(
+      'the database',
+      () => this.database!.child,
+      async () => {
+        this.database = await startCluster(this.data, this.database!.port, this.databaseLog);
+      },
+    );
+  }
+
+  private async watchServer(port: number, appUrl: string): Promise<void> {
+    await this.watch(
+      'the server',
+      () => this.server!,
+      () => this.serve(port, appUrl),
+    );
+  }
+
+  /** Waits until a child ends, then starts it again, with growing pauses while that does not go well. */
+  private async watch(name: string, child: () => Child, again: () => Promise<void>): Promise<void> {
+    for (let failures = 0; ;) {
+      const since = Date.now();
+      const how = await child().ended;
+      if (this.stopping) return;
+      if (Date.now() - since > WELL_MS) failures = 0;
+      say(`omaggio: ${name} ended (${how}); it is started again. What was saved is safe.`);
+      for (let started = false; !started;) {
+        await wait(PAUSES[Math.min(failures++, PAUSES.length - 1)]!);
+        if (this.stopping) return;
+        try {
+          await again();
+          started = true;
+          say(`omaggio: ${name} runs again.`);
+        } catch (error) {
+          if (error instanceof Trouble) say(`omaggio: ${error.message} ${error.remedies.join(' ')} It is tried again.`);
+          else console.error(error);
+        }
+      }
+    }
+  }
+
+  /** Stops the server, then the database; each is ended the hard way where it takes too long. */
+  async stop(): Promise<void> {
+    this.stopping = true;
+    if (this.server) {
+      await endChild(this.server, [
+        ['SIGTERM', 3_000],
+        ['SIGKILL', 1_000],
+      ]);
+    }
+    if (this.database) await stopCluster(this.database);
+    clearRunning(this.data);
+    await this.release();
+    this.serverLog.end();
+    this.databaseLog.end();
+  }
+}
