@@ -4,6 +4,8 @@ import './globals.css';
 import type { Metadata } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
+import { lowDiskMb } from '@/server/trouble';
+import { UnsentEverywhere } from '@/ui/unsent/everywhere';
 
 export const metadata: Metadata = {
   title: { default: 'Omaggio', template: '%s · Omaggio' },
@@ -12,9 +14,18 @@ export const metadata: Metadata = {
 
 export default async function Layout({ children }: { children: ReactNode }) {
   const theme = (await cookies()).get('theme')?.value === 'dark' ? 'dark' : 'light';
+  const mb = await lowDiskMb();
   return (
     <html lang="en" data-theme={theme}>
-      <body>{children}</body>
+      <body>
+        {mb !== null && (
+          <p role="alert" className="no-print bg-plum px-4 py-1.5 text-center text-[13px] text-sheet">
+            Only {mb} MB are left on the disk of the server. Make room before it is full: then nothing more can be saved.
+          </p>
+        )}
+        {children}
+        <UnsentEverywhere />
+      </body>
     </html>
   );
 }

@@ -91,7 +91,7 @@ export async function freeDiskBytes(now: number): Promise<number | null> {
 }
 
 /** MB that are left, where that is little; null otherwise. */
-export async function lowDiskMb(now: number): Promise<number | null> {
+export async function lowDiskMb(now: number = Date.now()): Promise<number | null> {
   const free = await freeDiskBytes(now);
   return free !== null && free < lowDiskBytes() ? Math.floor(free / 1_048_576) : null;
 }

@@ -1,6 +1,7 @@
 /** How change sets travel and what is answered: parsed at both ends, so that an answer that is not ours never counts as one. */
 import { z } from 'zod';
 import { LIMITS } from '../util/limits';
+import { problemShape } from '../util/problem-shape';
 import { isClean } from '../util/text';
 import { MARK_KINDS, valueProblem, type MarkKind } from './mark';
 
@@ -38,8 +39,6 @@ export const changeSetShape = z.object({
   undoes: z.uuid().nullable(),
   changes: z.array(changeShape).min(1).max(LIMITS.changesInSet),
 });
-
-const problemShape = z.object({ place: z.string().nullable(), what: z.string(), remedy: z.string() });
 
 /**
  * What became of the sets of one request, in their order: those that are stored (now or before), then at most one that could not be:

@@ -1,116 +1,11 @@
 import { makeScore } from '@/core/testing/make';
-import type { ChangeSet } from '@/core/marking/change';
 import { markKey, type Marking } from '@/core/marking/mark';
 import { commandFor, KEY_LIST } from './keys';
 import { cleared, marksInWords, nextString, toggled } from './mark-changes';
-import { MarkingStore, type Answer, type Surroundings } from './marking-store';
 import { addressOf, passageAsked } from './passage-asked';
 import { Row } from './tracks/layout';
 
 const coach = (value: string) => ({ value, origin: 'coach' as const });
-const finger = (target: string, value: string) => [{ target, kind: 'finger' as const, from: null, to: coach(value) }];
-
-/** A server that answers as told, and a local storage. */
-function stage(answers: Answer[], kept: ChangeSet[] = []) {
-  const sent: ChangeSet[][] = [];
-  const later: Array<() => void> = [];
-  let storage = kept;
-  let id = 0;
-  const around: Surroundings = {
-    send: async (sets) => {
-      sent.push([...sets]);
-      return answers.length ? answers.shift()! : { status: 200, body: { ok: true } };
-    },
-    load: () => storage,
-    keep: (sets) => void (storage = [...sets]),
-    later: (task) => void later.push(task),
-    newId: () => `id${++id}`,
-    now: () => '2030-01-01T00:00:00.000Z',
-  };
-  return { around, sent, later, kept: () => storage };
-}
-const settled = () => new Promise((resolve) => setTimeout(resolve, 0));
-
-describe('the marking in the browser', () => {
-  test('a change is there at once, then saved', async () => {
-    const { around, kept } = stage([]);
-    const store = new MarkingStore({}, [], around);
-    store.apply('Finger 3', finger('a', '3'));
-    expect(store.snapshot()).toMatchObject({ save: 'saving', marking: { 'a|finger': coach('3') } });
-    expect(kept()).toHaveLength(1);
-    await settled();
-    expect(store.snapshot().save).toBe('saved');
-    expect(kept()).toEqual([]);
-  });
-  test('undo and redo are changes too, and are sent', async () => {
-    const { around, sent } = stage([]);
-    const store = new MarkingStore({}, [], around);
-    store.apply('Finger 3', finger('a', '3'));
-    store.undo();
-    expect(store.snapshot().marking).toEqual({});
-    store.redo();
-    expect(store.snapshot().marking).toEqual({ 'a|finger': coach('3') });
-    store.redo();
-    await settled();
-    await settled();
-    expect(sent.flat().map((set) => set.undoes)).toEqual([null, 'id1', 'id2']);
-  });
-  test('without an answer it keeps everything and tries again', async () => {
-    const { around, later, kept, sent } = stage([null, { status: 500, body: null }]);
-    const store = new MarkingStore({}, [], around);
-    store.apply('Finger 3', finger('a', '3'));
-    await settled();
-    expect(store.snapshot().save).toBe('waiting');
-    store.apply('Finger 2', finger('b', '2'));
-    await settled();
-    later.forEach((retry) => retry());
-    await settled();
-    await settled();
-    expect(store.snapshot().save).toBe('saved');
-    expect(sent.at(-1)!.length).toBe(2);
-    expect(kept()).toEqual([]);
-  });
-  test('what an earlier visit could not send is there again and is sent', async () => {
-    const left: ChangeSet = { id: 'left', at: '2030-01-01T00:00:00.000Z', reason: 'Finger 4', changes: finger('a', '4'), undoes: null };
-    const { around, sent } = stage([], [left]);
-    const store = new MarkingStore({}, [], around);
-    expect(store.snapshot().marking).toEqual({});
-    store.restore();
-    store.restore();
-    expect(store.snapshot().marking).toEqual({ 'a|finger': coach('4') });
-    await settled();
-    expect(sent).toEqual([[left]]);
-  });
-  test('what the server has already is not sent again', async () => {
-    const left: ChangeSet = { id: 'left', at: '2030-01-01T00:00:00.000Z', reason: 'Finger 4', changes: finger('a', '4'), undoes: null };
-    const { around, sent, kept } = stage([], [left]);
-    const store = new MarkingStore({ 'a|finger': coach('4') }, [left], around);
-    store.restore();
-    await settled();
-    expect([sent, kept()]).toEqual([[], []]);
-    expect(store.snapshot().stacks.undo).toEqual([left]);
-  });
-  test('a clash is shown, and nothing is overwritten until the coach says so', async () => {
-    const theirs: Marking = { [markKey('a', 'finger')]: coach('1') };
-    const clash = { status: 409, body: { ok: false, conflicts: [{ change: finger('a', '3')[0], stored: coach('1') }], marking: theirs } };
-    for (const keepMine of [true, false]) {
-      const { around, sent, kept } = stage([clash]);
-      const store = new MarkingStore({}, [], around);
-      store.apply('Finger 3', finger('a', '3'));
-      await settled();
-      expect(store.snapshot().save).toBe('conflict');
-      store.apply('Finger 2', finger('b', '2'));
-      expect(store.snapshot()).toMatchObject({ save: 'conflict', marking: { 'b|finger': coach('2') } });
-      expect([sent.length, kept().length]).toEqual([1, 2]);
-      store.settle(keepMine);
-      await settled();
-      expect(store.snapshot().save).toBe('saved');
-      expect(store.snapshot().marking).toEqual(keepMine ? { 'a|finger': coach('3'), 'b|finger': coach('2') } : { 'a|finger': coach('1') });
-      if (keepMine) expect(sent.at(-1)!.map((set) => set.changes[0]!.from)).toEqual([coach('1'), null]);
-    }
-  });
-});
-
 describe('keys', () => {
   const press = (key: string, more: Partial<KeyboardEvent> = {}) =>
     commandFor({ key, code: /^\d$/.test(key) ? `Digit${key}` : '', shiftKey: false, ctrlKey: false, metaKey: false, altKey: false, ...more });

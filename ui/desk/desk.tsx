@@ -11,8 +11,12 @@ import type { Part } from '@/core/score/score';
 import { printedTempo } from '@/core/score/time';
 import type { Problem } from '@/ui/kit/problem';
 import { barsLabel, pitchLabel, placeLabel } from '@/ui/kit/music';
+import { useUnsent } from '@/ui/unsent/browser';
+import { UnsentNotices } from '@/ui/unsent/notices';
+import { saveState } from '@/ui/unsent/state';
 import type { Conditions } from '@/workers/analyst';
 import { DeskDialogs, type DeskDialog } from './desk-dialogs';
+import { ClashNotice, PassagesClash } from './clash-notice';
 import { Footer } from './footer';
 import { Header } from './header';
 import type { Command } from './keys';
@@ -25,7 +29,7 @@ import { Rail } from './rail';
 import { statusText } from './status';
 import { Systems, type Folded } from './systems';
 import { takenChoice } from './taken';
-import type { DeskData, DeskSettings } from './types';
+import type { DeskData } from './types';
 import { useBowPanel } from './use-bow-panel';
 import { useAnalyst, useOthers, useReading, useReport } from './use-analyst';
 import { useChoices } from './use-choices';
@@ -36,7 +40,7 @@ import { useEngraving } from './use-engraving';
 import { useFindings } from './use-findings';
 import { useHandPanel } from './use-hand-panel';
 import { useMarking, useShownMarking } from './use-marking';
-import { usePartSettings } from './use-part-settings';
+import { usePartSettings, type SettingsChange } from './use-part-settings';
 import { usePassages } from './use-passages';
 import { useGoing } from './use-going';
 import { usePlay } from './use-play';
@@ -62,22 +66,14 @@ const NOTHING_PLANNED: never[] = [];
 /** The workbench for one part. */
 export function Desk({ data }: { data: DeskData }) {
   const [problem, setProblem] = useState<Problem | null>(null);
-  const { store, state } = useMarking(data.markingId, data.marking, data.history);
+  const [named] = useState({ id: data.part.id, name: `${data.part.name}, ${data.title}` });
+  const { store, state } = useMarking(named, data.markingId, data.marking, data.history);
   const { analyst, open: opened, failed } = useAnalyst(data.part.id, data.musicVersion, arrive);
-  const { passages, current, setCurrent, ...passageList } = usePassages(data.part.id, data.passages, data.passageIndex, setProblem);
-  const {
-    playerId,
-    tempo,
-    told,
-    line,
-    preferences,
-    density,
-    intonation,
-    accepted,
-    set: setSettings,
-  } = usePartSettings(data.part.id, data.settings, setProblem);
-  const { players, changeHand } = usePlayers(data.players, setProblem);
+  const { passages, current, setCurrent, ...passageList } = usePassages(named, data.passages, data.passageIndex);
+  const { playerId, tempo, told, line, preferences, density, intonation, accepted, set: setSettings } = usePartSettings(named, data.settings);
+  const { players, changeHand } = usePlayers(data.players);
   const [tab, setTab] = useState(data.tab);
+  const unsentNow = useUnsent();
   const [showPrint, setShowPrint] = useState(false);
   const [dialog, setDialog] = useState<DeskDialog | null>(null);
   const [folded, setFolded] = useState<Folded>({ hand: false, bow: false, risk: false });
@@ -86,7 +82,7 @@ export function Desk({ data }: { data: DeskData }) {
   const widthPx = useWidth(score, data.widthPx);
 
   const player = players.find((each) => each.id === playerId) ?? null;
-  const own = usePlayersMarking({ partId: data.part.id, everybody: store, base: state, player, first: data.variant, onProblem: setProblem });
+  const own = usePlayersMarking({ part: named, everybody: store, base: state, player, first: data.variant, onProblem: setProblem });
   const { marking } = own;
   const shown = useShownMarking(marking, showPrint);
   const view = useShownPart({ opened, told, shown, marking, player, named: data.part.instrument });
@@ -144,7 +140,8 @@ export function Desk({ data }: { data: DeskData }) {
     report: checked,
     accepted,
     wanted: tab === 'findings',
-    onAccepted: (next) => setSetting({ accepted: next }),
+    onAccept: (finding) => setSetting({ accept: [finding] }),
+    onRelease: (id) => setSetting({ release: [id] }),
     onChange: change,
     onTempo: (next) => setSetting({ tempo: next }),
     onOther: others.note,
@@ -182,13 +179,13 @@ export function Desk({ data }: { data: DeskData }) {
     const same = passages.findIndex((each) => each.fromBar === selectionBars.fromBar && each.toBar === selectionBars.toBar);
     if (same >= 0) return openPassage(same);
     const label = barsLabel(part, selectionBars.fromBar, selectionBars.toBar);
-    void passageList.change(
+    passageList.change(
       [...passages, { name: `${selectionBars.fromBar === selectionBars.toBar ? 'Bar' : 'Bars'} ${label}`, ...selectionBars }],
       `New passage ${label}`,
     );
   }
 
-  function setSetting(change: Partial<DeskSettings>) {
+  function setSetting(change: SettingsChange) {
     closeChoices();
     setSettings(change);
   }
@@ -288,13 +285,12 @@ export function Desk({ data }: { data: DeskData }) {
         data={data}
         players={players.filter((each) => kind === null || each.instrument === kind)}
         player={player}
-        save={own.save === 'saved' && passageList.saving ? 'saving' : own.save}
         tempo={{ wanted: tempo, printed: part ? printedTempo(part) : null }}
         own={own}
         onPlayer={(id) => setSetting({ playerId: id })}
         onTempo={(value) => setSetting({ tempo: value })}
         onDownload={(event) => {
-          if (own.save === 'saved') return;
+          if (saveState(unsentNow) === 'saved') return;
           event.preventDefault();
           setProblem(NOT_SAVED);
         }}
@@ -312,7 +308,7 @@ export function Desk({ data }: { data: DeskData }) {
           part={part}
           selectionBars={chosen.length > 1 ? selectionBars : null}
           onOpen={openPassage}
-          onChange={(next, what) => void passageList.change(next, what)}
+          onChange={passageList.change}
           onNew={newPassage}
         />
         <main className="flex min-w-0 grow flex-col">
@@ -322,8 +318,13 @@ export function Desk({ data }: { data: DeskData }) {
             onCloseOwn={() => setProblem(null)}
             unknownInstrument={kind === null && !player}
             ask={view.askSounds ? (sounds) => setSetting({ sounds }) : null}
-            clash={(own.conflict ?? state.conflict)?.conflicts.length ?? null}
-            onSettle={own.settle}
+            clash={
+              <>
+                {own.clash && <ClashNotice key={own.clash.map(({ key }) => key).join()} marks={own.clash} part={part} onSettle={own.settle} />}
+                {passageList.clash && <PassagesClash theirs={passageList.clash} onSettle={passageList.settle} />}
+                <UnsentNotices partId={data.part.id} />
+              </>
+            }
             passagesChanged={passageList.changed}
             onUndoPassages={passageList.undo}
             onDismissPassages={passageList.dismiss}

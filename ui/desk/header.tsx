@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
 import { useState, type MouseEvent } from 'react';
 import { ThemeSwitch } from '@/ui/kit/theme';
-import type { SaveState } from './marking-store';
+import { SaveChip } from '@/ui/unsent/save-chip';
 import type { DeskData, PlayerChoice } from './types';
 import type { PlayersMarking } from './use-variant';
 
@@ -14,7 +14,6 @@ interface Props {
   players: readonly PlayerChoice[];
   player: PlayerChoice | null;
   tempo: { wanted: number | null; printed: number | null };
-  save: SaveState;
   own: PlayersMarking;
   onPlayer(id: string | null): void;
   onTempo(tempo: number | null): void;
@@ -27,7 +26,7 @@ interface Props {
   onDownload(event: MouseEvent): void;
 }
 
-export function Header({ data, players, player, tempo, save, own, lines, onLine, onAbout, onPlayer, onTempo, onUndo, onRedo, onDownload }: Props) {
+export function Header({ data, players, player, tempo, own, lines, onLine, onAbout, onPlayer, onTempo, onUndo, onRedo, onDownload }: Props) {
   const { canUndo, canRedo } = own;
   return (
     <header className="flex min-h-13 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
@@ -106,7 +105,7 @@ export function Header({ data, players, player, tempo, save, own, lines, onLine,
       <PlayerMenu partId={data.part.id} players={players} player={player} own={own} onPlayer={onPlayer} />
       <TempoField key={tempo.wanted ?? tempo.printed} tempo={tempo} onTempo={onTempo} />
       <TakeOut data={data} player={own.differing ? player : null} onDownload={onDownload} />
-      <SaveChip state={save} />
+      <SaveChip />
       <ThemeSwitch />
     </header>
   );
@@ -149,21 +148,6 @@ function TakeOut({ data, player, onDownload }: Pick<Props, 'data' | 'player' | '
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
-    </span>
-  );
-}
-
-const SAVE_WORDS: Readonly<Record<SaveState, string>> = {
-  saved: 'saved',
-  saving: 'saving …',
-  waiting: 'not saved yet: kept here, trying again',
-  conflict: 'changed elsewhere',
-};
-
-function SaveChip({ state }: { state: SaveState }) {
-  return (
-    <span role="status" className={`chip ${state === 'saved' || state === 'saving' ? 'text-soft' : 'border-plum text-plum'}`} data-save={state}>
-      {SAVE_WORDS[state]}
     </span>
   );
 }

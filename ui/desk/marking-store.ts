@@ -1,49 +1,63 @@
 /**
- * The marking as the browser holds it: every change is applied at once, kept in local storage until the
- * server has it, sent in order, and can be taken back. A clash with someone else's change is shown, never
- * overwritten; until it is settled, more marks can be made and are kept.
+ * The marking as the browser holds it: every change is applied at once and handed to the outbox, which keeps and sends it; what is
+ * made in another tab is applied here too. A clash with somebody else's change is shown, never overwritten; until it is settled,
+ * more marks can be made and are kept.
  */
-import { applyChanges, type Change, type ChangeSet, type Conflict } from '@/core/marking/change';
+import { applyChanges, sameMark, type Change, type ChangeSet } from '@/core/marking/change';
 import { pushed, stacksOf, undoing, type Stacks } from '@/core/marking/history';
-import { markKey, type Marking } from '@/core/marking/mark';
+import { markKey, type Mark, type Marking, type MarkKind } from '@/core/marking/mark';
+import { rewound, type Whose } from '@/core/marking/rebase';
+import { LIMITS } from '@/core/util/limits';
+import { cleanText, shortened } from '@/core/util/text';
 
-export type SaveState = 'saved' | 'saving' | 'waiting' | 'conflict';
+/** One mark that two people changed. */
+export interface ClashedMark {
+  key: string;
+  target: string;
+  kind: MarkKind;
+  mine: Mark | null;
+  theirs: Mark | null;
+}
 
 export interface MarkingState {
   marking: Marking;
   stacks: Stacks;
-  save: SaveState;
+  /** Not stored yet, in order. */
   pending: readonly ChangeSet[];
-  conflict: { conflicts: Conflict[]; theirs: Marking } | null;
+  clash: readonly ClashedMark[] | null;
 }
 
-export type Answer = { status: number; body: unknown } | null;
-
-/** What the store needs from its surroundings, so that it can be tested without a browser. */
-export interface Surroundings {
-  send(sets: readonly ChangeSet[]): Promise<Answer>;
-  load(): ChangeSet[];
-  keep(sets: readonly ChangeSet[]): void;
-  later(task: () => void, ms: number): void;
+/** Where changes go and what is heard of them. */
+export interface MarkingOutbox {
+  add(set: ChangeSet): void;
+  /** What an earlier visit left, in order. */
+  left(): Promise<ChangeSet[]>;
+  settle(whose: (key: string) => Whose): Promise<void>;
+  follow(listener: (event: MarkingNews) => void): () => void;
   newId(): string;
   now(): string;
 }
 
-const RETRY_MS = 2000;
+export type MarkingNews =
+  | { is: 'made elsewhere'; set: ChangeSet }
+  | { is: 'stored'; ids: readonly string[] }
+  | { is: 'clash'; stored: Marking }
+  | { is: 'rewritten'; sets: readonly ChangeSet[]; base: Marking | null };
 
 export class MarkingStore {
   private state: MarkingState;
   private readonly listeners = new Set<() => void>();
-  private sending = false;
-  private restored = false;
   private readonly known: ReadonlySet<string>;
+  /** Made before it was known what an earlier visit left. */
+  private early: Array<() => void> | null = [];
+  private opened = false;
 
   constructor(
     marking: Marking,
     history: readonly ChangeSet[],
-    private readonly around: Surroundings,
+    private readonly outbox: MarkingOutbox,
   ) {
-    this.state = { marking, stacks: stacksOf(history), save: 'saved', pending: [], conflict: null };
+    this.state = { marking, stacks: stacksOf(history), pending: [], clash: null };
     this.known = new Set(history.map((set) => set.id));
   }
 
@@ -56,82 +70,133 @@ export class MarkingStore {
 
   apply(reason: string, changes: readonly Change[]): void {
     if (changes.length === 0) return;
-    this.add({ id: this.around.newId(), at: this.around.now(), reason, changes: [...changes], undoes: null });
+    this.whenOpen(() => {
+      const set = { id: this.outbox.newId(), at: this.outbox.now(), reason: reasonText(reason), changes: changes.map(cleaned), undoes: null };
+      this.add(set);
+    });
   }
 
   undo(): void {
-    const last = this.state.stacks.undo.at(-1);
-    if (last) this.add(undoing(last, this.around.newId(), this.around.now()));
+    this.whenOpen(() => this.takeBack(this.state.stacks.undo.at(-1)));
   }
 
   redo(): void {
-    const last = this.state.stacks.redo.at(-1);
-    if (last) this.add(undoing(last, this.around.newId(), this.around.now()));
+    this.whenOpen(() => this.takeBack(this.state.stacks.redo.at(-1)));
   }
 
-  /** Settles a clash: the own unsaved changes are put on top of what is stored, or let go. */
-  settle(keepMine: boolean): void {
-    const { conflict, pending } = this.state;
-    if (!conflict) return;
-    let marking = conflict.theirs;
-    const rebased: ChangeSet[] = [];
-    for (const set of keepMine ? pending : []) {
-      const changes = set.changes.map((change) => ({ ...change, from: marking[markKey(change.target, change.kind)] ?? null }));
-      marking = applyChanges(marking, changes).marking;
-      rebased.push({ ...set, id: this.around.newId(), changes, undoes: null });
-    }
-    this.around.keep(rebased);
-    this.set({ marking, pending: rebased, conflict: null, stacks: { undo: rebased, redo: [] }, save: rebased.length ? 'saving' : 'saved' });
-    void this.flush();
+  private takeBack(last: ChangeSet | undefined): void {
+    if (!last) return;
+    const set = undoing(last, this.outbox.newId(), this.outbox.now());
+    this.add({ ...set, reason: reasonText(set.reason) });
   }
 
-  /** Puts on top what an earlier visit could not send; once, when the page has come to life. */
-  restore(): void {
-    if (this.restored) return;
-    this.restored = true;
-    const left = this.around.load().filter((set) => !this.known.has(set.id));
-    if (left.length === 0) return this.around.keep(this.state.pending);
-    let { marking, stacks } = this.state;
-    for (const set of left) {
-      const applied = applyChanges(marking, set.changes);
-      marking = applied.marking;
-      if (applied.conflicts.length === 0) stacks = pushed(stacks, set);
-    }
-    this.set({ marking, stacks, pending: left, save: 'saving' });
-    void this.flush();
+  /** Settles a clash mark by mark; what did not clash is not touched. */
+  settle(whose: (key: string) => Whose): void {
+    if (this.state.clash) void this.outbox.settle(whose);
   }
 
-  private add(set: ChangeSet): void {
+  /** Puts on top what an earlier visit or another tab could not send yet, then follows the outbox; once, when the page has come to life. */
+  open(): void {
+    if (this.opened) return;
+    this.opened = true;
+    void this.outbox.left().then((sets) => {
+      for (const set of sets) this.putOnTop(set);
+      // Nothing is missed in between: what is left and what is heard next are one after the other.
+      this.outbox.follow((news) => this.hear(news));
+      const early = this.early ?? [];
+      this.early = null;
+      early.forEach((make) => make());
+    });
+  }
+
+  /** A change made in the first moments waits until what was made before it is there. */
+  private whenOpen(make: () => void): void {
+    if (this.early) this.early.push(make);
+    else make();
+  }
+
+  private add(made: ChangeSet): void {
+    // What a change was made on is what is there now: something may have come in since.
+    const set = this.state.pending.length && made.undoes === null ? { ...made, changes: made.changes.map((change) => this.onWhatIsThere(change)) } : made;
     const applied = applyChanges(this.state.marking, set.changes);
     if (applied.conflicts.length) return;
-    const pending = [...this.state.pending, set];
-    this.around.keep(pending);
-    this.set({ marking: applied.marking, stacks: pushed(this.state.stacks, set), pending, save: this.state.conflict ? 'conflict' : 'saving' });
-    void this.flush();
+    this.set({ marking: applied.marking, stacks: pushed(this.state.stacks, set), pending: [...this.state.pending, set] });
+    this.outbox.add(set);
   }
 
-  private async flush(): Promise<void> {
-    if (this.sending || this.state.conflict || this.state.pending.length === 0) return;
-    this.sending = true;
-    const sent = this.state.pending;
-    const answer = await this.around.send(sent);
-    this.sending = false;
-    if (answer?.status === 200) {
-      const pending = this.state.pending.slice(sent.length);
-      this.around.keep(pending);
-      this.set({ pending, save: pending.length ? 'saving' : 'saved' });
-      return this.flush();
+  private onWhatIsThere(change: Change): Change {
+    const there = this.state.marking[markKey(change.target, change.kind)] ?? null;
+    return sameMark(there, change.from) ? change : { ...change, from: there };
+  }
+
+  private putOnTop(set: ChangeSet): void {
+    if (this.known.has(set.id) || this.state.pending.some(({ id }) => id === set.id)) return;
+    const { marking, conflicts } = applyChanges(this.state.marking, set.changes);
+    const pending = [...this.state.pending, set];
+    if (conflicts.length === 0) return this.set({ marking, stacks: pushed(this.state.stacks, set), pending });
+    // It does not fit on what is stored: what the coach did is shown until it is decided whose stands.
+    this.set({ marking: forced(this.state.marking, set.changes), pending });
+  }
+
+  private hear(news: MarkingNews): void {
+    switch (news.is) {
+      case 'made elsewhere':
+        return this.putOnTop(news.set);
+      case 'stored': {
+        const gone = new Set(news.ids);
+        return this.set({ pending: this.state.pending.filter(({ id }) => !gone.has(id)) });
+      }
+      case 'clash': {
+        const clash = clashedMarks(this.state, news.stored);
+        // Both did the same, or it was ourselves: there is nothing to decide.
+        if (clash.length === 0) return void this.outbox.settle(() => 'mine');
+        return this.set({ clash });
+      }
+      case 'rewritten': {
+        const base = news.base ?? rewound(this.state.marking, this.state.pending);
+        const marking = news.sets.reduce((now, set) => applyChanges(now, set.changes).marking, base);
+        const pendingIds = new Set(this.state.pending.map(({ id }) => id));
+        // What is stored can be taken back as before where it still fits; what waits is as it is now.
+        const undo = news.base ? [] : this.state.stacks.undo.filter(({ id }) => !pendingIds.has(id));
+        const stacks = news.sets.reduce<Stacks>(pushed, { undo, redo: [] });
+        return this.set({ marking, stacks, pending: news.sets, clash: null });
+      }
     }
-    if (answer?.status === 409) {
-      const { conflicts, marking } = answer.body as { conflicts: Conflict[]; marking: Marking };
-      return this.set({ conflict: { conflicts, theirs: marking }, save: 'conflict' });
-    }
-    this.set({ save: 'waiting' });
-    this.around.later(() => void this.flush(), RETRY_MS);
   }
 
   private set(change: Partial<MarkingState>): void {
     this.state = { ...this.state, ...change };
     this.listeners.forEach((listener) => listener());
   }
+}
+
+function forced(marking: Marking, changes: readonly Change[]): Marking {
+  const next: Record<string, Mark> = { ...marking };
+  for (const { target, kind, to } of changes) {
+    if (to) next[markKey(target, kind)] = to;
+    else delete next[markKey(target, kind)];
+  }
+  return next;
+}
+
+const reasonText = (reason: string): string => shortened(cleanText(reason).trim() || 'Change', LIMITS.reason);
+
+/** Text as it can be stored and stand in a file. */
+function cleaned(change: Change): Change {
+  const { to } = change;
+  if (!to) return change;
+  const why = to.why === undefined ? undefined : cleanText(to.why).trim();
+  const { why: _, ...rest } = to;
+  return { ...change, to: { ...rest, value: cleanText(to.value), ...(why ? { why } : {}) } };
+}
+
+/** Every mark that is neither what I changed it from nor what I made of it. */
+function clashedMarks({ marking, pending }: Pick<MarkingState, 'marking' | 'pending'>, stored: Marking): ClashedMark[] {
+  const before = rewound(marking, pending);
+  const keys = new Map<string, Change>();
+  for (const { changes } of pending) for (const change of changes) keys.set(markKey(change.target, change.kind), change);
+  return [...keys].flatMap(([key, { target, kind, to: mine }]) => {
+    const theirs = stored[key] ?? null;
+    return sameMark(theirs, before[key]) || sameMark(theirs, mine) ? [] : [{ key, target, kind, mine, theirs }];
+  });
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import type { ReactNode } from 'react';
 import type { Sounds } from '@/core/instruments/as-told';
 import { ProblemNote, type Problem } from '@/ui/kit/problem';
 
@@ -10,16 +11,15 @@ interface Props {
   unknownInstrument: boolean;
   /** Asked where a bass is tuned for solo pieces; null where there is nothing to ask. */
   ask: ((sounds: Sounds) => void) | null;
-  /** How many marks were changed elsewhere; null without a clash. */
-  clash: number | null;
-  onSettle(keepMine: boolean): void;
+  /** What was changed elsewhere too, and whose stands. */
+  clash: ReactNode;
   passagesChanged: string | null;
   onUndoPassages(): void;
   onDismissPassages(): void;
 }
 
 /** What the coach must know, above the score. */
-export function Notices({ problems, own, onCloseOwn, unknownInstrument, ask, clash, onSettle, passagesChanged, onUndoPassages, onDismissPassages }: Props) {
+export function Notices({ problems, own, onCloseOwn, unknownInstrument, ask, clash, passagesChanged, onUndoPassages, onDismissPassages }: Props) {
   return (
     <div className="grid gap-2 px-3 pt-2 empty:hidden">
       {problems.map((problem) => problem && <ProblemNote key={problem.what} problem={problem} />)}
@@ -41,19 +41,7 @@ export function Notices({ problems, own, onCloseOwn, unknownInstrument, ask, cla
           </button>
         </div>
       )}
-      {clash !== null && (
-        <div role="alert" className="flex flex-wrap items-center gap-2 rounded-lg border border-plum bg-plum-pale px-3 py-2">
-          <p className="grow">
-            {clash} {clash === 1 ? 'mark was' : 'marks were'} changed elsewhere meanwhile. Your last changes are kept here and not saved yet.
-          </p>
-          <button type="button" className="button" onClick={() => onSettle(true)}>
-            Keep mine
-          </button>
-          <button type="button" className="button" onClick={() => onSettle(false)}>
-            Take theirs
-          </button>
-        </div>
-      )}
+      {clash}
       {passagesChanged && (
         <p role="status" className="flex items-center gap-3 rounded-lg border border-line bg-sheet px-3 py-1">
           <span className="grow">{passagesChanged}.</span>

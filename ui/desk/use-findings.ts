@@ -7,7 +7,10 @@ import type { TriedRemedy } from '@/core/checks/remedies';
 import type { Stroke } from '@/core/bow-arm/describe';
 import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { Change, ChangeSet } from '@/core/marking/change';
-import { sendJson, type Problem } from '@/ui/kit/problem';
+import { LIMITS } from '@/core/util/limits';
+import { cleanText, shortened } from '@/core/util/text';
+import type { Problem } from '@/ui/kit/problem';
+import { outbox } from '@/ui/unsent/browser';
 import type { Conditions } from '@/workers/analyst';
 import { EVERYTHING, parted, passes, type FindingFilter } from './findings-shown';
 import type { AcceptedFinding } from './types';
@@ -21,7 +24,8 @@ interface Asked {
   accepted: readonly AcceptedFinding[];
   /** The tab is open. */
   wanted: boolean;
-  onAccepted(accepted: AcceptedFinding[]): void;
+  onAccept(accepted: AcceptedFinding): void;
+  onRelease(id: string): void;
   onChange(reason: string, changes: readonly Change[]): void;
   onTempo(tempo: number): void;
   /** Another part of the piece was marked. */
@@ -35,12 +39,6 @@ const NOT_TRIED: Problem = {
   remedy: 'Nothing was changed; choose the finding again, or reload the page.',
 };
 
-const NOT_ELSEWHERE: Problem = {
-  place: null,
-  what: 'The marks of the other part could not be changed; they may have changed meanwhile.',
-  remedy: 'Nothing was written there. Reload and look again.',
-};
-
 /** Both hands as a remedy would have them. */
 export interface TriedPlan {
   notes: readonly FingeredNote[];
@@ -48,7 +46,7 @@ export interface TriedPlan {
 }
 
 /** The findings that are told, the one that is looked at, its remedies, and the remedy that is being tried. */
-export function useFindings({ analyst, conditions, report, accepted, wanted, onAccepted, onChange, onTempo, onOther, onProblem }: Asked) {
+export function useFindings({ analyst, conditions, report, accepted, wanted, onAccept, onRelease, onChange, onTempo, onOther, onProblem }: Asked) {
   const [filter, setFilter] = useState<FindingFilter>(EVERYTHING);
   const [chosen, setChosen] = useState<string | null>(null);
   const [remedies, setRemedies] = useState<{ key: string; items: TriedRemedy[] } | null>(null);
@@ -106,11 +104,10 @@ export function useFindings({ analyst, conditions, report, accepted, wanted, onA
     else if (taken.tempo) onTempo(taken.tempo);
   }
 
-  /** Marks for another part are stored there, as a step of its own history. */
+  /** Marks for another part go there, as a step of its own history. */
   async function takeElsewhere({ partId, markingId, name, changes }: NonNullable<TriedRemedy['elsewhere']>, reason: string) {
-    const set: ChangeSet = { id: crypto.randomUUID(), at: new Date().toISOString(), reason, changes, undoes: null };
-    const response = await sendJson('POST', `/api/markings/${markingId}/changes`, [set]);
-    if (!response?.ok) return onProblem({ ...NOT_ELSEWHERE, place: name });
+    const set: ChangeSet = { id: crypto.randomUUID(), at: new Date().toISOString(), reason: shortened(reason, LIMITS.reason), changes, undoes: null };
+    outbox()?.add({ about: 'marks', markingId, part: { id: partId, name }, set }, set.id);
     await analyst?.joined(partId, changes);
     onOther();
   }
@@ -138,8 +135,8 @@ export function useFindings({ analyst, conditions, report, accepted, wanted, onA
       return list[at < 0 ? (by > 0 ? 0 : list.length - 1) : (at + by + list.length) % Math.max(1, list.length)] ?? null;
     },
     accept: (finding: Finding, why: string) =>
-      onAccepted([...accepted.filter(({ id }) => id !== finding.id), { id: finding.id, key: findingKey(finding), why: why.trim() }]),
-    bringBack: (finding: Finding) => onAccepted(accepted.filter(({ id }) => id !== finding.id)),
+      onAccept({ id: finding.id, key: findingKey(finding), why: shortened(cleanText(why).trim(), LIMITS.acceptedWhy) }),
+    bringBack: (finding: Finding) => onRelease(finding.id),
   };
 }
 

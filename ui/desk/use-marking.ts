@@ -4,13 +4,15 @@ import { useEffect, useState, useSyncExternalStore } from 'react';
 import { difference, type ChangeSet } from '@/core/marking/change';
 import { isWordKind, splitKey, type Marking } from '@/core/marking/mark';
 import { withoutPrintEdits } from '@/core/marking/print-edits';
-import { sendJson } from '@/ui/kit/problem';
+import { outbox } from '@/ui/unsent/browser';
+import type { PartNamed } from '@/ui/unsent/entry';
+import { markingOutbox } from '@/ui/unsent/marking-outbox';
 import { MarkingStore, type MarkingState } from './marking-store';
 
-/** One store per visit to a part; unsent changes are kept in local storage under the marking's id. */
-export function useMarking(markingId: string, marking: Marking, history: readonly ChangeSet[]): { store: MarkingStore; state: MarkingState } {
-  const [store] = useState(() => new MarkingStore(marking, history, storedAt(markingId)));
-  useEffect(() => store.restore(), [store]);
+/** One store per visit to a part. */
+export function useMarking(part: PartNamed, markingId: string, marking: Marking, history: readonly ChangeSet[]): { store: MarkingStore; state: MarkingState } {
+  const [store] = useState(() => new MarkingStore(marking, history, markingOutbox(outbox(), markingId, part)));
+  useEffect(() => store.open(), [store]);
   const state = useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot);
   return { store, state };
 }
@@ -27,31 +29,4 @@ export function useShownMarking(marking: Marking, showPrint: boolean): Marking {
   const shown = kept && difference(kept.shown, wanted).length === 0 ? kept.shown : wanted;
   setKept({ marking, showPrint, shown });
   return shown;
-}
-
-/** A store's surroundings in the browser: the server's address for the marking, and what is not sent yet under its id. */
-export function storedAt(markingId: string) {
-  const key = `omaggio.unsent.${markingId}`;
-  const inBrowser = typeof window !== 'undefined';
-  return {
-    async send(sets: readonly ChangeSet[]) {
-      const response = await sendJson('POST', `/api/markings/${markingId}/changes`, sets);
-      return response && { status: response.status, body: await response.json().catch(() => null) };
-    },
-    load: (): ChangeSet[] => {
-      try {
-        return inBrowser ? (JSON.parse(window.localStorage.getItem(key) ?? '[]') as ChangeSet[]) : [];
-      } catch {
-        return [];
-      }
-    },
-    keep: (sets: readonly ChangeSet[]) => {
-      if (!inBrowser) return;
-      if (sets.length) window.localStorage.setItem(key, JSON.stringify(sets));
-      else window.localStorage.removeItem(key);
-    },
-    later: (task: () => void, ms: number) => void (inBrowser && window.setTimeout(task, ms)),
-    newId: () => crypto.randomUUID(),
-    now: () => new Date().toISOString(),
-  };
 }

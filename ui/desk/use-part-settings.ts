@@ -2,29 +2,40 @@
 
 import { useEffect, useMemo, useState } from 'react';
 import type { Told } from '@/core/instruments/as-told';
-import { InOrder } from '@/ui/kit/in-order';
-import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
-import type { DeskSettings } from './types';
+import { outbox } from '@/ui/unsent/browser';
+import type { Body, PartNamed } from '@/ui/unsent/entry';
+import type { AcceptedFinding, DeskSettings } from './types';
 
-/** What the part is checked for and what the coach says about it; kept by the server. */
-export function usePartSettings(partId: string, first: DeskSettings, onProblem: (problem: Problem) => void) {
+/** What is said anew: settings one by one; findings are accepted and taken up again by themselves. */
+export type SettingsChange = Partial<Omit<DeskSettings, 'accepted'>> & { accept?: AcceptedFinding[]; release?: string[] };
+
+/** @example accepting a finding twice keeps the later reason */
+export function withSettings(before: DeskSettings, { accept = [], release = [], ...said }: SettingsChange): DeskSettings {
+  const gone = new Set([...release, ...accept.map(({ id }) => id)]);
+  const accepted = gone.size ? [...before.accepted.filter(({ id }) => !gone.has(id)), ...accept] : before.accepted;
+  return { ...before, ...said, accepted };
+}
+
+const changeOf = (body: Body): SettingsChange => (body.about === 'settings' ? (body.change as SettingsChange) : {});
+
+/** What the part is checked for and what the coach says about it: shown at once, kept and sent by the outbox, followed in every tab. */
+export function usePartSettings(part: PartNamed, first: DeskSettings) {
   const [settings, setSettings] = useState(first);
   const { instrument, sounds, section } = settings;
   const told = useMemo<Told>(() => ({ instrument, sounds, section }), [instrument, sounds, section]);
-  const [queue] = useState(
-    () =>
-      new InOrder<Partial<DeskSettings>>(async (change) => {
-        const response = await sendJson('PUT', `/api/parts/${partId}/settings`, change);
-        if (!response?.ok) onProblem(await problemOf(response));
-      }),
-  );
   useEffect(() => {
-    window.addEventListener('pagehide', queue.leave);
-    return () => window.removeEventListener('pagehide', queue.leave);
-  }, [queue]);
-  function set(change: Partial<DeskSettings>): void {
-    setSettings((before) => ({ ...before, ...change }));
-    queue.put(change);
+    const lane = `settings ${part.id}`;
+    const follow = (body: Body) => setSettings((before) => withSettings(before, changeOf(body)));
+    void outbox()
+      ?.left(lane)
+      .then((entries) => entries.forEach(({ body }) => follow(body)));
+    return outbox()?.follow(lane, (event) => {
+      if (event.is === 'made elsewhere') follow(event.entry.body);
+    });
+  }, [part.id]);
+  function set(change: SettingsChange): void {
+    setSettings((before) => withSettings(before, change));
+    outbox()?.add({ about: 'settings', part, change });
   }
   return { ...settings, told, set };
 }

@@ -1,31 +1,58 @@
 'use client';
 
-import { useCallback, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Passage } from '@/core/score/passages';
-import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
+import { cleanLine } from '@/core/util/text';
+import { outbox, useUnsent } from '@/ui/unsent/browser';
+import type { PartNamed } from '@/ui/unsent/entry';
+
+const inBarOrder = (passages: readonly Passage[]): Passage[] => [...passages].sort((a, b) => a.fromBar - b.fromBar || a.toBar - b.toBar);
 
 /** The passages of a part, which one is open, and the last change to them, which can be taken back. */
-export function usePassages(partId: string, first: Passage[], firstIndex: number, onProblem: (problem: Problem) => void) {
+export function usePassages(part: PartNamed, first: Passage[], firstIndex: number) {
   const [passages, setPassages] = useState(first);
   const [current, setCurrent] = useState(firstIndex);
-  const [saving, setSaving] = useState(false);
   const [changed, setChanged] = useState<{ what: string; before: Passage[] } | null>(null);
+  const lane = `passages ${part.id}`;
+  const clash = useUnsent().clashes[lane];
+  const shown = useRef({ passages, current });
+  useEffect(() => {
+    shown.current = { passages, current };
+  });
 
-  async function change(next: readonly Passage[], what: string): Promise<void> {
-    const before = passages;
-    const sorted = [...next].sort((a, b) => a.fromBar - b.fromBar || a.toBar - b.toBar);
-    const shown = passages[current];
-    const kept = shown ? sorted.findIndex((each) => each.fromBar === shown.fromBar && each.toBar === shown.toBar) : -1;
+  const show = useCallback((next: readonly Passage[]) => {
+    const sorted = inBarOrder(next);
+    const open = shown.current.passages[shown.current.current];
+    const kept = open ? sorted.findIndex((each) => each.fromBar === open.fromBar && each.toBar === open.toBar) : -1;
     setPassages(sorted);
-    setCurrent(kept >= 0 ? kept : Math.max(0, Math.min(current, sorted.length - 1)));
-    setChanged({ what, before });
-    setSaving(true);
-    const response = await sendJson('PUT', `/api/parts/${partId}/passages`, sorted);
-    setSaving(false);
-    if (response?.ok) return;
-    setPassages(before);
-    setChanged(null);
-    onProblem(await problemOf(response));
+    setCurrent(kept >= 0 ? kept : Math.max(0, Math.min(shown.current.current, sorted.length - 1)));
+  }, []);
+
+  useEffect(() => {
+    void outbox()
+      ?.left(lane)
+      .then((entries) => {
+        const last = entries.at(-1)?.body;
+        if (last?.about === 'passages') show(last.to);
+      });
+    return outbox()?.follow(lane, (event) => {
+      if (event.is === 'made elsewhere' && event.entry.body.about === 'passages') show(event.entry.body.to);
+    });
+  }, [lane, show]);
+
+  function change(next: readonly Passage[], what: string): void {
+    const from = passages;
+    const to = inBarOrder(next.map((passage) => ({ ...passage, name: cleanLine(passage.name) || 'Passage' })));
+    show(to);
+    setChanged({ what, before: from });
+    outbox()?.add({ about: 'passages', part, from, to });
+  }
+
+  /** Decides between these passages and those that were stored elsewhere meanwhile. */
+  function settle(whose: 'mine' | 'theirs'): void {
+    if (clash?.about !== 'passages') return;
+    if (whose === 'theirs') show(clash.passages);
+    void outbox()?.settlePassages(lane, whose);
   }
 
   const dismiss = useCallback(() => setChanged(null), []);
@@ -34,10 +61,15 @@ export function usePassages(partId: string, first: Passage[], firstIndex: number
     passages,
     current,
     setCurrent,
-    saving,
     changed: changed?.what ?? null,
     change,
     dismiss,
-    undo: () => changed && void change(changed.before, 'Passages are as before').then(dismiss),
+    clash: clash?.about === 'passages' ? clash.passages : null,
+    settle,
+    undo: () => {
+      if (!changed) return;
+      change(changed.before, 'Passages are as before');
+      dismiss();
+    },
   };
 }

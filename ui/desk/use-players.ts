@@ -1,8 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { InOrder } from '@/ui/kit/in-order';
-import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
+import { outbox } from '@/ui/unsent/browser';
 import type { PlayerChoice } from './types';
 
 export type HandChange = Partial<Pick<PlayerChoice, 'hand' | 'measured' | 'technique' | 'thumbPosition'>>;
@@ -15,29 +14,27 @@ const withTechnique = <T extends HandChange>(before: T, change: HandChange): T =
 });
 
 /** The people of the studio; what is said here about a hand holds wherever that player plays. */
-export function usePlayers(first: readonly PlayerChoice[], onProblem: (problem: Problem) => void) {
+export function usePlayers(first: readonly PlayerChoice[]) {
   const [players, setPlayers] = useState(first);
-  const [queues] = useState(() => new Map<string, InOrder<HandChange>>());
   useEffect(() => {
-    const leave = () => queues.forEach((queue) => queue.leave());
-    window.addEventListener('pagehide', leave);
-    return () => window.removeEventListener('pagehide', leave);
-  }, [queues]);
-
-  function queueOf(id: string): InOrder<HandChange> {
-    const known = queues.get(id);
-    if (known) return known;
-    const made = new InOrder<HandChange>(async (change) => {
-      const response = await sendJson('PUT', `/api/players/${id}`, change);
-      if (!response?.ok) onProblem(await problemOf(response));
-    }, withTechnique);
-    queues.set(id, made);
-    return made;
-  }
+    const follow = (playerId: string, change: HandChange) =>
+      setPlayers((before) => before.map((player) => (player.id === playerId ? withTechnique(player, change) : player)));
+    const ends = first.map(({ id }) => {
+      void outbox()
+        ?.left(`player ${id}`)
+        .then((entries) => entries.forEach(({ body }) => body.about === 'player' && follow(id, body.change as HandChange)));
+      return outbox()?.follow(`player ${id}`, (event) => {
+        if (event.is === 'made elsewhere' && event.entry.body.about === 'player') follow(id, event.entry.body.change as HandChange);
+      });
+    });
+    return () => ends.forEach((end) => end?.());
+  }, [first]);
 
   function changeHand(id: string, change: HandChange): void {
-    setPlayers((before) => before.map((player) => (player.id === id ? withTechnique(player, change) : player)));
-    queueOf(id).put(change);
+    const player = players.find((each) => each.id === id);
+    if (!player) return;
+    setPlayers((before) => before.map((each) => (each.id === id ? withTechnique(each, change) : each)));
+    outbox()?.add({ about: 'player', playerId: id, name: player.name, change });
   }
   return { players, changeHand };
 }

@@ -4,13 +4,16 @@ import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 
 import type { Change } from '@/core/marking/change';
 import { BOW_WISH_KINDS, markKey, PLAYER_KINDS, splitKey, type MarkKind } from '@/core/marking/mark';
 import { variantChanges, variantForAll, withVariant } from '@/core/marking/variant';
+import type { Whose } from '@/core/marking/rebase';
 import { sendJson, type Problem } from '@/ui/kit/problem';
-import { MarkingStore, type MarkingState, type SaveState } from './marking-store';
+import { outbox } from '@/ui/unsent/browser';
+import type { PartNamed } from '@/ui/unsent/entry';
+import { markingOutbox } from '@/ui/unsent/marking-outbox';
+import { MarkingStore, type MarkingState } from './marking-store';
 import type { PlayerChoice, VariantData } from './types';
-import { storedAt } from './use-marking';
 
 interface Asked {
-  partId: string;
+  part: PartNamed;
   /** The marking for everybody. */
   everybody: MarkingStore;
   base: MarkingState;
@@ -26,17 +29,15 @@ const NOT_LOADED: Problem = {
   remedy: 'What is shown is the marking for everybody. Choose the player again, or reload.',
 };
 
-const NOTHING: MarkingState = { marking: {}, stacks: { undo: [], redo: [] }, save: 'saved', pending: [], conflict: null };
+const NOTHING: MarkingState = { marking: {}, stacks: { undo: [], redo: [] }, pending: [], clash: null };
 const NO_STORE = { subscribe: () => () => undefined, snapshot: () => NOTHING };
 
 /** Kinds that may differ from player to player; edits and notes are for everybody. */
 const OWN_KINDS: ReadonlySet<MarkKind> = new Set<MarkKind>([...PLAYER_KINDS, ...BOW_WISH_KINDS]);
 
-const WORST: readonly SaveState[] = ['saved', 'saving', 'waiting', 'conflict'];
-
 /** The marking as the chosen player has it, and where changes to it go: to everybody, or to this player alone. */
-export function usePlayersMarking({ partId, everybody, base, player, first, onProblem }: Asked) {
-  const [own, setOwn] = useState<{ playerId: string; store: MarkingStore } | null>(() => first && { playerId: first.playerId, store: storeFor(first) });
+export function usePlayersMarking({ part, everybody, base, player, first, onProblem }: Asked) {
+  const [own, setOwn] = useState<{ playerId: string; store: MarkingStore } | null>(() => first && { playerId: first.playerId, store: storeFor(part, first) });
   const [aloneFor, setAloneFor] = useState<string | null>(null);
   const playerId = player?.id ?? null;
   const store = own && own.playerId === playerId ? own.store : null;
@@ -46,17 +47,17 @@ export function usePlayersMarking({ partId, everybody, base, player, first, onPr
   useEffect(() => {
     if (!playerId || own?.playerId === playerId) return;
     let gone = false;
-    void sendJson('PUT', `/api/parts/${partId}/variants/${playerId}`, {}).then(async (response) => {
+    void sendJson('PUT', `/api/parts/${part.id}/variants/${playerId}`, {}).then(async (response) => {
       const data = response?.ok ? ((await response.json()) as VariantData) : null;
       if (gone) return;
-      if (data) setOwn({ playerId, store: storeFor(data) });
+      if (data) setOwn({ playerId, store: storeFor(part, data) });
       else onProblem(NOT_LOADED);
     });
     return () => {
       gone = true;
     };
-  }, [partId, playerId, own?.playerId, onProblem]);
-  useEffect(() => store?.restore(), [store]);
+  }, [part, playerId, own?.playerId, onProblem]);
+  useEffect(() => store?.open(), [store]);
 
   const marking = useMemo(() => withVariant(base.marking, variant.marking), [base.marking, variant.marking]);
 
@@ -68,7 +69,7 @@ export function usePlayersMarking({ partId, everybody, base, player, first, onPr
       const own = store?.snapshot().marking ?? {};
       const isOwn = ({ target, kind }: Change) => store !== null && OWN_KINDS.has(kind) && (alone || markKey(target, kind) in own);
       const mine = changes.filter(isOwn);
-      if (mine.length) store!.apply(`${name}: ${reason}`.slice(0, 200), variantChanges(all, own, mine));
+      if (mine.length) store!.apply(`${name}: ${reason}`, variantChanges(all, own, mine));
       everybody.apply(
         reason,
         changes.filter((each) => !isOwn(each)).map((each) => ({ ...each, from: all[markKey(each.target, each.kind)] ?? null })),
@@ -90,7 +91,6 @@ export function usePlayersMarking({ partId, everybody, base, player, first, onPr
     redo: () => latest('redo')?.store.redo(),
     canUndo: latest('undo')?.reason ?? null,
     canRedo: latest('redo')?.reason.replace(/^Undo: /, '') ?? null,
-    save: WORST[Math.max(WORST.indexOf(base.save), WORST.indexOf(variant.save))]!,
     /** Marks that differ for the chosen player. */
     differing: Object.keys(variant.marking).length,
     /** Fingers and bows go to the chosen player alone. */
@@ -105,8 +105,9 @@ export function usePlayersMarking({ partId, everybody, base, player, first, onPr
     },
     /** The player has what everybody has again. */
     asEverybody: () => empty('As everybody'),
-    conflict: variant.conflict,
-    settle: (keepMine: boolean) => (variant.conflict ? store!.settle(keepMine) : everybody.settle(keepMine)),
+    /** Marks that two people changed: of the player's own first, then of everybody's. */
+    clash: variant.clash ?? base.clash,
+    settle: (whose: (key: string) => Whose) => (variant.clash ? store!.settle(whose) : everybody.settle(whose)),
   };
 
   function empty(reason: string): void {
@@ -117,6 +118,7 @@ export function usePlayersMarking({ partId, everybody, base, player, first, onPr
   }
 }
 
-const storeFor = ({ markingId, marking, history }: VariantData): MarkingStore => new MarkingStore(marking, history, storedAt(markingId));
+const storeFor = (part: PartNamed, { markingId, marking, history }: VariantData): MarkingStore =>
+  new MarkingStore(marking, history, markingOutbox(outbox(), markingId, part));
 
 export type PlayersMarking = ReturnType<typeof usePlayersMarking>;

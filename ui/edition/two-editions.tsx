@@ -7,6 +7,9 @@ import { DIFFERENCE_KINDS, type Difference, type DifferenceKind } from '@/core/e
 import { changeTo, type Change } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
 import { pitchSigns } from '@/ui/kit/music';
+import { LIMITS } from '@/core/util/limits';
+import { shortened } from '@/core/util/text';
+import { sendChangeSet } from '@/ui/unsent/browser';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import { Pair } from './pair';
@@ -42,12 +45,13 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
     setWorking(true);
     const reason =
       which.length === 1 ? `${which[0]!.at}: ${which[0]!.kind} as in ${comparison.name}` : `${which.length} differences taken from ${comparison.name}`;
-    const set = { id: crypto.randomUUID(), at: new Date().toISOString(), reason: reason.slice(0, 200), undoes: null, changes };
-    const response = await sendJson('POST', `/api/markings/${markingId}/changes`, [set]);
+    const set = { id: crypto.randomUUID(), at: new Date().toISOString(), reason: shortened(reason, LIMITS.reason), undoes: null, changes };
+    const outcome = await sendChangeSet(markingId, { id: part.id, name: part.name }, set);
     setWorking(false);
-    if (response?.status === 409)
+    if (outcome.kind === 'no answer') setProblem({ ...outcome.problem, remedy: 'Nothing was taken over. Try again.' });
+    else if (outcome.clash)
       setProblem({ place: null, what: 'The marks were changed elsewhere meanwhile.', remedy: 'Reload this page; nothing was taken over.' });
-    else if (!response?.ok) setProblem(await problemOf(response));
+    else if (outcome.refused) setProblem(outcome.refused.problem);
     else {
       setProblem(null);
       setNotice(`${which.length === 1 ? 'One difference' : `${which.length} differences`} taken over. Undo on the Desk takes it back.`);
@@ -186,7 +190,7 @@ function changesFor(marking: Marking, differences: readonly Difference[], editio
   const wanted = new Map<string, Change>();
   for (const { take } of differences) {
     for (const { target, kind, value } of take ?? []) {
-      const change = changeTo(marking, target, kind, { value, origin: 'coach', why: `as in ${edition}`.slice(0, 300) });
+      const change = changeTo(marking, target, kind, { value, origin: 'coach', why: shortened(`as in ${edition}`, LIMITS.why) });
       if (change) wanted.set(`${target}|${kind}`, change);
     }
   }

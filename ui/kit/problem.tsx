@@ -2,9 +2,9 @@
 
 import { CircleAlert, X } from 'lucide-react';
 import { z } from 'zod';
+import { problemShape, type Problem } from '@/core/util/problem-shape';
 
-export const problemShape = z.object({ place: z.string().nullable(), what: z.string(), remedy: z.string() });
-export type Problem = z.infer<typeof problemShape>;
+export { problemShape, type Problem };
 
 /** What a failed request says, or that there was no answer. */
 export async function problemOf(response: Response | null): Promise<Problem> {

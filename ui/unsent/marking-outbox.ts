@@ -1,0 +1,33 @@
+/** The outbox as one marking sees it. */
+import type { ChangeSet } from '@/core/marking/change';
+import type { MarkingNews, MarkingOutbox } from '@/ui/desk/marking-store';
+import { type Body, type Entry, type PartNamed } from './entry';
+import type { Outbox } from './outbox';
+
+const setOf = (entry: Entry): ChangeSet => (entry.body as Extract<Body, { about: 'marks' }>).set;
+
+/** @param outbox null while a page is made on the server: nothing is changed there */
+export function markingOutbox(outbox: Outbox | null, markingId: string, part: PartNamed): MarkingOutbox {
+  const body = (set: ChangeSet): Body => ({ about: 'marks', markingId, part, set });
+  const lane = `marks ${markingId}`;
+  return {
+    add: (set) => outbox?.add(body(set), set.id),
+    left: async () => ((await outbox?.left(lane)) ?? []).map(setOf),
+    settle: async (whose) => outbox?.settleMarks(lane, whose),
+    follow: (listener) =>
+      outbox?.follow(lane, (event) => {
+        switch (event.is) {
+          case 'made elsewhere':
+            return listener({ is: 'made elsewhere', set: setOf(event.entry) });
+          case 'stored':
+            return listener(event);
+          case 'clash':
+            return event.clash.about === 'marks' ? listener({ is: 'clash', stored: event.clash.marking }) : undefined;
+          case 'rewritten':
+            return listener({ is: 'rewritten', sets: event.entries.map(setOf), base: event.base } satisfies MarkingNews);
+        }
+      }) ?? (() => undefined),
+    newId: () => crypto.randomUUID(),
+    now: () => new Date().toISOString(),
+  };
+}

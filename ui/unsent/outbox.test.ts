@@ -1,0 +1,352 @@
+import fc from 'fast-check';
+import { applyChanges, type Change, type ChangeSet } from '@/core/marking/change';
+import { markKey, type Mark, type Marking } from '@/core/marking/mark';
+import { MarkingStore } from '@/ui/desk/marking-store';
+import { entryAsText, entryInWords, type Entry } from './entry';
+import { markingOutbox } from './marking-outbox';
+import { saveState } from './state';
+import { FakeBrowser, FakeServer, type Mood } from './world';
+
+const part = { id: 'part', name: 'Violin I' };
+const mark = (value: string): Mark => ({ value, origin: 'coach' });
+const change = (target: string, from: string | null, to: string | null): Change => ({
+  target,
+  kind: 'finger',
+  from: from ? mark(from) : null,
+  to: to ? mark(to) : null,
+});
+
+function world() {
+  const server = new FakeServer();
+  const browser = new FakeBrowser(server);
+  /** A tab with the Desk of a part in it. */
+  const desk = (marking: Marking = server.marking.m ?? {}, history: readonly ChangeSet[] = server.history) => {
+    const tab = browser.openTab();
+    const outbox = { ...markingOutbox(tab.outbox, 'm', part), newId: browser.newId, now: () => '2030-01-01T00:00:00.000Z' };
+    const store = new MarkingStore(marking, history, outbox);
+    store.open();
+    const finger = (target: string, to: string | null) => {
+      const from = store.snapshot().marking[markKey(target, 'finger')];
+      store.apply(`Finger ${to}`, [change(target, from?.value ?? null, to)]);
+    };
+    return { tab, store, finger, save: () => saveState(tab.outbox.snapshot()), marking: () => valuesOf(store.snapshot().marking) };
+  };
+  return { server, browser, desk };
+}
+const valuesOf = (marking: Marking) => Object.fromEntries(Object.entries(marking).map(([key, { value }]) => [key.split('|')[0]!, value]));
+
+describe('a change', () => {
+  test('is there at once, kept, then stored', async () => {
+    const { server, browser, desk } = world();
+    const { finger, save, marking } = desk();
+    await browser.settle();
+    finger('a', '3');
+    expect([marking(), save()]).toEqual([{ a: '3' }, 'saving']);
+    await browser.settle();
+    expect([save(), valuesOf(server.marking.m!), browser.disk.entries]).toEqual(['saved', { a: '3' }, []]);
+  });
+  test('made in the first moments goes on top of what an earlier visit left', async () => {
+    const { server, browser, desk } = world();
+    server.moods = Array<Mood>(3).fill('away');
+    const first = desk();
+    await browser.settle(0);
+    first.finger('a', '3');
+    await browser.settle(0);
+    expect(first.save()).toBe('waiting');
+    browser.closeTab(first.tab);
+    const again = desk({}, []);
+    again.finger('a', '4');
+    await browser.settle();
+    expect([again.marking(), valuesOf(server.marking.m!), again.save()]).toEqual([{ a: '4' }, { a: '4' }, 'saved']);
+    expect(server.history.map(({ changes }) => changes[0]!.from?.value ?? null)).toEqual([null, '3']);
+  });
+  test('undo and redo are changes too', async () => {
+    const { server, browser, desk } = world();
+    const { store, finger, marking } = desk();
+    finger('a', '3');
+    store.undo();
+    store.redo();
+    store.redo();
+    await browser.settle();
+    expect(marking()).toEqual({ a: '3' });
+    expect(server.history.map(({ undoes }) => undoes)).toEqual([null, server.history[0]!.id, server.history[1]!.id]);
+  });
+  test('text is cleaned and a long reason shortened, so that the server takes it', async () => {
+    const { server, browser, desk } = world();
+    const { store, save } = desk();
+    store.apply(`tempo ${'x'.repeat(400)}`, [{ target: 'at-0-0', kind: 'tempo', from: null, to: { ...mark('Andante\u000B\uD83C'), why: '\u0001' } }]);
+    await browser.settle();
+    expect(save()).toBe('saved');
+    expect(server.history[0]!.reason).toHaveLength(300);
+    expect(server.history[0]!.changes[0]!.to).toEqual({ value: 'Andante', origin: 'coach' });
+  });
+});
+
+describe('without an answer', () => {
+  test.each<[Mood, RegExp]>([
+    ['away', /does not answer/],
+    ['html', /sign-in page/],
+    ['nonsense', /Something else/],
+    ['busy', /Too much to do/],
+    ['full', /disk is full/],
+  ])('%s: everything is kept, said, and sent again with growing pauses', async (mood, said) => {
+    const { server, browser, desk } = world();
+    server.moods = Array<Mood>(8).fill(mood);
+    const { tab, finger, save } = desk();
+    finger('a', '3');
+    await browser.settle(0);
+    expect(save()).toBe('waiting');
+    const { way, entries } = tab.outbox.snapshot();
+    expect(way.to === 'waiting' && way.problem.what).toMatch(said);
+    expect(browser.disk.entries).toHaveLength(1);
+    expect([entries[0]!.refused, server.marking.m]).toEqual([null, undefined]);
+    finger('b', '2');
+    await browser.settle(29_000);
+    expect(server.requests).toBeLessThan(10);
+    await browser.settle();
+    expect([save(), valuesOf(server.marking.m!)]).toEqual(['saved', { a: '3', b: '2' }]);
+  });
+  test('an answer that is lost, or comes twice, stores once', async () => {
+    const { server, browser, desk } = world();
+    server.moods = ['answer lost', 'answer lost'];
+    const { finger, save } = desk();
+    finger('a', '3');
+    finger('a', '4');
+    await browser.settle();
+    expect([save(), server.history.length, valuesOf(server.marking.m!)]).toEqual(['saved', 2, { a: '4' }]);
+  });
+  test('who says "try now" does not wait', async () => {
+    const { server, browser, desk } = world();
+    server.moods = Array<Mood>(6).fill('away');
+    const { tab, finger, save } = desk();
+    finger('a', '3');
+    await browser.settle(20_000);
+    server.moods = [];
+    const before = browser.time;
+    tab.outbox.go();
+    await browser.settle(0);
+    expect([save(), browser.time - before]).toEqual(['saved', 0]);
+  });
+  test('300 changes made in two tabs while the network is away arrive in order, a hundred at a time', async () => {
+    const { server, browser, desk } = world();
+    server.moods = Array<Mood>(4).fill('away');
+    const [one, two] = [desk(), desk()];
+    await browser.settle(0);
+    for (let i = 0; i < 150; i++) {
+      one.finger(`a${i % 7}`, String(i % 5));
+      await browser.settle(0);
+      two.finger(`a${i % 7}`, String((i + 1) % 5));
+      await browser.settle(0);
+    }
+    expect([one.marking(), one.tab.outbox.snapshot().entries.length]).toEqual([two.marking(), 300]);
+    const before = server.requests;
+    server.moods = [];
+    await browser.settle();
+    expect([one.save(), two.save(), server.history.length]).toEqual(['saved', 'saved', 300]);
+    expect(valuesOf(server.marking.m!)).toEqual(one.marking());
+    expect(server.requests - before).toBe(3);
+  });
+  test('where the browser keeps nothing the page says so, and sends all the same', async () => {
+    const { server, browser, desk } = world();
+    browser.disk.full = true;
+    server.moods = ['away'];
+    const other = desk();
+    const { finger, save } = desk();
+    await browser.settle(0);
+    finger('a', '3');
+    await browser.settle(0);
+    expect([save(), other.save()]).toEqual(['only here', 'saved']);
+    await browser.settle();
+    expect([save(), valuesOf(server.marking.m!)]).toEqual(['saved', { a: '3' }]);
+  });
+});
+
+describe('what is refused for good', () => {
+  test('is set aside in words, and the rest goes on as if it had never been', async () => {
+    const { server, browser, desk } = world();
+    const { tab, store, finger, marking, save } = desk();
+    store.apply('Finger 9', [change('a', null, '9'), change('b', null, '1')]);
+    finger('a', '2');
+    finger('c', '3');
+    store.undo();
+    await browser.settle();
+    expect([save(), valuesOf(server.marking.m!), marking()]).toEqual(['refused', { a: '2' }, { a: '2' }]);
+    const [aside] = tab.outbox.snapshot().entries;
+    expect([aside!.refused!.what, entryAsText(aside!)]).toEqual(['No such mark.', 'Violin I: Finger 9\na  finger: 9\nb  finger: 1']);
+    expect(browser.disk.entries).toHaveLength(1);
+    // Also after a reload, until it is dropped.
+    browser.closeTab(tab);
+    const again = desk();
+    again.finger('d', '1');
+    await browser.settle();
+    expect([again.save(), valuesOf(server.marking.m!)]).toEqual(['refused', { a: '2', d: '1' }]);
+    await again.tab.outbox.drop(aside!.id);
+    expect([again.save(), browser.disk.entries]).toEqual(['saved', []]);
+  });
+  test('a marking that is no longer there: each change is set aside', async () => {
+    const { browser } = world();
+    const tab = browser.openTab();
+    const set = (id: string): ChangeSet => ({ id, at: '', reason: id, undoes: null, changes: [change('a', null, '1')] });
+    for (const id of ['one', 'two']) tab.outbox.add({ about: 'marks', markingId: 'gone', part, set: set(id) }, id);
+    await browser.settle();
+    expect(tab.outbox.snapshot().entries.map(({ refused }) => refused?.what)).toEqual(Array(2).fill('This marking is no longer there.'));
+  });
+  test('a setting that cannot be does not hold up the next one', async () => {
+    const { server, browser } = world();
+    const tab = browser.openTab();
+    tab.outbox.add({ about: 'settings', part, change: { tempo: 'unheard of' } });
+    tab.outbox.add({ about: 'settings', part, change: { tempo: 80 } });
+    await browser.settle();
+    expect([server.settings, saveState(tab.outbox.snapshot())]).toEqual([[{ tempo: 80 }], 'refused']);
+    expect(entryInWords(tab.outbox.snapshot().entries[0]!)).toBe('Violin I: tempo');
+  });
+});
+
+describe('changed elsewhere too', () => {
+  /** Another browser has marked a and b; this one a, c and again a. */
+  async function clash() {
+    const made = world();
+    const { server, browser, desk } = made;
+    const mine = desk();
+    await browser.settle();
+    const theirs: ChangeSet = {
+      id: browser.newId(),
+      at: '2030-01-01T00:00:00.000Z',
+      reason: 'x',
+      undoes: null,
+      changes: [change('a', null, '1'), change('b', null, '1')],
+    };
+    server.marking.m = applyChanges({}, theirs.changes).marking;
+    server.history = [theirs];
+    mine.finger('c', '3');
+    mine.finger('a', '2');
+    mine.finger('d', '4');
+    mine.finger('a', '4');
+    await browser.settle();
+    return { ...made, mine };
+  }
+  test('is shown mark by mark, nothing is written over, and more can be made meanwhile', async () => {
+    const { server, browser, mine } = await clash();
+    expect(mine.save()).toBe('conflict');
+    expect(mine.store.snapshot().clash).toEqual([{ key: markKey('a', 'finger'), target: 'a', kind: 'finger', mine: mark('4'), theirs: mark('1') }]);
+    expect(valuesOf(server.marking.m!)).toEqual({ a: '1', b: '1', c: '3' });
+    mine.finger('e', '2');
+    await browser.settle();
+    expect([mine.marking(), browser.disk.entries.length]).toEqual([{ a: '4', c: '3', d: '4', e: '2' }, 4]);
+  });
+  test.each([
+    ['mine', '4'],
+    ['theirs', '1'],
+  ] as const)('%s: this mark so, and what did not clash is not lost', async (whose, a) => {
+    const { server, browser, mine } = await clash();
+    mine.finger('e', '2');
+    mine.store.settle(() => whose);
+    await browser.settle();
+    const all = { a, b: '1', c: '3', d: '4', e: '2' };
+    expect([mine.save(), mine.marking(), valuesOf(server.marking.m!), mine.store.snapshot().clash]).toEqual(['saved', all, all, null]);
+  });
+  test('a page that is opened while it waits shows it too, and can settle it', async () => {
+    const { server, browser, desk, mine } = await clash();
+    const other = desk();
+    await browser.settle();
+    expect([other.save(), other.store.snapshot().clash?.length]).toEqual(['conflict', 1]);
+    other.store.settle(() => 'mine');
+    await browser.settle();
+    expect([mine.save(), other.marking(), mine.marking(), valuesOf(server.marking.m!)]).toEqual(['saved', mine.marking(), other.marking(), mine.marking()]);
+    expect(mine.marking().a).toBe('4');
+  });
+  test('one lane that waits holds up no other', async () => {
+    const { server, browser, mine } = await clash();
+    mine.tab.outbox.add({ about: 'settings', part, change: { tempo: 60 } });
+    await browser.settle();
+    expect(server.settings).toEqual([{ tempo: 60 }]);
+  });
+  test('both did the same: there is nothing to decide', async () => {
+    const { server, browser, desk } = world();
+    const mine = desk();
+    await browser.settle();
+    server.marking.m = { [markKey('a', 'finger')]: mark('2') };
+    mine.finger('a', '2');
+    await browser.settle();
+    expect([mine.save(), mine.store.snapshot().clash]).toEqual(['saved', null]);
+  });
+  test.each([
+    ['mine', ['A', 'C']],
+    ['theirs', ['B']],
+  ] as const)('passages, %s', async (whose, names) => {
+    const { server, browser } = world();
+    const passage = (name: string) => ({ name, fromBar: 0, toBar: 1 });
+    const tab = browser.openTab();
+    server.passages.part = [passage('B')];
+    tab.outbox.add({ about: 'passages', part, from: [passage('A')], to: [passage('A'), passage('C')] });
+    await browser.settle();
+    expect(saveState(tab.outbox.snapshot())).toBe('conflict');
+    await tab.outbox.settlePassages('passages part', whose);
+    await browser.settle();
+    expect([saveState(tab.outbox.snapshot()), (server.passages.part as Array<{ name: string }>).map(({ name }) => name)]).toEqual(['saved', names]);
+  });
+});
+
+describe('several tabs', () => {
+  test('what is marked in one is in the other at once, and is sent once, also when the one that sends is closed', async () => {
+    const { server, browser, desk } = world();
+    const [one, two] = [desk(), desk()];
+    await browser.settle();
+    one.finger('a', '3');
+    await browser.settle(0);
+    expect(two.marking()).toEqual({ a: '3' });
+    server.moods = ['away'];
+    two.finger('b', '2');
+    await browser.settle(0);
+    browser.closeTab(one.tab);
+    await browser.settle();
+    expect([two.save(), valuesOf(server.marking.m!), server.history.length]).toEqual(['saved', { a: '3', b: '2' }, 2]);
+  });
+  test('whatever is done in three tabs and whatever the server does: in the end all is stored, once, and all tabs show it', async () => {
+    const step = fc.record({
+      tab: fc.nat(2),
+      target: fc.constantFrom('a', 'b', 'c'),
+      value: fc.constantFrom('1', '2', '3', '4'),
+      undo: fc.boolean(),
+      wait: fc.boolean(),
+    });
+    const mood = fc.constantFrom<Mood>('well', 'well', 'away', 'answer lost', 'html', 'busy', 'nonsense', 'full');
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { maxLength: 25 }), fc.array(mood, { maxLength: 12 }), fc.nat(25), async (steps, moods, closeAt) => {
+        const { server, browser, desk } = world();
+        server.moods = moods;
+        const tabs = [desk(), desk(), desk()];
+        await browser.settle(0);
+        let made = 0;
+        for (const [i, { tab, target, value, undo, wait }] of steps.entries()) {
+          const here = tabs[tab]!;
+          if (i === closeAt) {
+            browser.closeTab(here.tab);
+            tabs[tab] = desk();
+            await browser.settle(0);
+            continue;
+          }
+          const before = here.store.snapshot().pending.length + server.history.length;
+          if (undo) here.store.undo();
+          else if (here.marking()[target] !== value) here.finger(target, value);
+          made += here.store.snapshot().pending.length + server.history.length - before;
+          await browser.settle(wait ? 700 : 0);
+        }
+        await browser.settle();
+        expect(tabs.map(({ save }) => save())).toEqual(['saved', 'saved', 'saved']);
+        expect([server.history.length, new Set(server.history.map(({ id }) => id)).size]).toEqual([made, made]);
+        for (const each of tabs) expect(each.marking()).toEqual(valuesOf(server.marking.m ?? {}));
+        expect(browser.disk.entries).toEqual([]);
+      }),
+      { numRuns: 60 },
+    );
+  }, 60_000);
+});
+
+test('an entry in words, to be shown and copied', () => {
+  const of = (body: Entry['body']): Entry => ({ id: 'x', madeAt: '', body, refused: null, seq: 1 });
+  const player = of({ about: 'player', playerId: 'p', name: 'Robin', change: { hand: 'small' } });
+  const passages = of({ about: 'passages', part, from: [], to: [{ name: 'A', fromBar: 0, toBar: 3 }] });
+  expect([entryInWords(player), entryInWords(passages)]).toEqual(['Robin: hand', 'Violin I: passages']);
+  expect([entryAsText(player), entryAsText(passages)]).toEqual(['Robin: hand\n{\n  "hand": "small"\n}', expect.stringContaining('"name": "A"')]);
+});

@@ -1,0 +1,337 @@
+/**
+ * Everything that the coach changes goes through here: it is kept on the browser's disk, sent in order by one of all tabs, and told
+ * to the other tabs at once. What is refused for good is set aside and the rest goes on; where somebody else changed the same
+ * thing, its lane waits until the coach has decided.
+ */
+import { rebased, rewound, type Whose } from '@/core/marking/rebase';
+import type { ChangeSet } from '@/core/marking/change';
+import type { Marking } from '@/core/marking/mark';
+import type { Problem } from '@/core/util/problem-shape';
+import { laneOf, type Body, type Entry } from './entry';
+import type { Kept } from './kept';
+import { NOTHING_UNSENT, sendable, unsent, type UnsentEvent, type UnsentState, type Way } from './state';
+import { batchOf, sendBatch, type Ask, type Clash } from './transport';
+
+/** What other tabs are told. */
+export type Message =
+  | { tells: 'event'; event: UnsentEvent; base?: Marking }
+  /** To the tab that sends: do not wait any longer. */
+  | { tells: 'go' }
+  /** A tab has opened: what waits for a decision is told again. */
+  | { tells: 'hello' };
+
+/** What the outbox needs of the browser, so that every path can be tested without one. */
+export interface Around {
+  kept: Kept;
+  ask: Ask;
+  /** To the other tabs. */
+  tell(message: Message): void;
+  /** From the other tabs. */
+  listen(hear: (message: Message) => void): void;
+  /** Runs work while no other tab does; it ends with the page. */
+  alone(work: () => Promise<void>): void;
+  /** Called when the network comes back or the page is looked at again. */
+  onAwake(wake: () => void): void;
+  after(ms: number, task: () => void): () => void;
+  now(): number;
+  newId(): string;
+}
+
+/** What happened in one lane, for who shows it. */
+export type LaneEvent =
+  /** In another tab. */
+  | { is: 'made elsewhere'; entry: Entry }
+  | { is: 'stored'; ids: readonly string[] }
+  | { is: 'clash'; clash: Clash }
+  /** These are its entries now; `base` is what they stand on, where that changed. */
+  | { is: 'rewritten'; entries: readonly Entry[]; base: Marking | null };
+
+/** Pauses after attempts without an answer, in ms; the last one goes on for ever. */
+const PAUSES = [500, 1_000, 2_000, 4_000, 8_000, 15_000];
+
+export class Outbox {
+  private state: UnsentState = NOTHING_UNSENT;
+  private readonly listeners = new Set<() => void>();
+  private readonly lanes = new Map<string, Set<(event: LaneEvent) => void>>();
+  private writing: Promise<void> = Promise.resolve();
+  private failures = 0;
+  private wake: (() => void) | null = null;
+  /** Something new came while a request was under way. */
+  private woken = false;
+  /** Somebody does not want to wait. */
+  private hurried = false;
+  private sends = false;
+  private readonly ready: Promise<void>;
+
+  constructor(private readonly around: Around) {
+    around.listen((message) => this.hear(message));
+    around.onAwake(() => this.go());
+    this.ready = around.kept.all().then(
+      (entries) => this.dispatch({ is: 'loaded', entries }),
+      () => this.dispatch({ is: 'loaded', entries: [] }),
+    );
+    around.alone(() => this.sendForEver());
+    around.tell({ tells: 'hello' });
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  readonly snapshot = (): UnsentState => this.state;
+
+  /** Follows one lane. */
+  follow(lane: string, listener: (event: LaneEvent) => void): () => void {
+    const listeners = this.lanes.get(lane) ?? new Set();
+    this.lanes.set(lane, listeners.add(listener));
+    const clash = this.state.clashes[lane];
+    if (clash) queueMicrotask(() => listeners.has(listener) && listener({ is: 'clash', clash }));
+    return () => void listeners.delete(listener);
+  }
+
+  /** What an earlier visit left of a lane; the clash that it waits for, where there is one. */
+  async left(lane: string): Promise<Entry[]> {
+    await this.ready;
+    return this.state.entries.filter((entry) => !entry.refused && laneOf(entry.body) === lane);
+  }
+
+  /** Takes a change: shown as saving, kept, then sent. */
+  add(body: Body, id: string = this.around.newId()): void {
+    const entry: Entry = { id, madeAt: new Date(this.around.now()).toISOString(), body, refused: null, seq: null };
+    this.dispatch({ is: 'made', entry });
+    this.writing = this.writing.then(async () => {
+      try {
+        const seq = await this.around.kept.put(entry);
+        this.both({ is: 'kept', entry: { ...entry, seq } });
+      } catch {
+        this.dispatch({ is: 'not kept', id });
+        // Nobody else can send what only this page has.
+        void this.sendHere();
+      }
+      this.nudge(false);
+    });
+  }
+
+  /** Decides a clash of marks mark by mark; what did not clash stays. */
+  async settleMarks(lane: string, whose: (key: string) => Whose): Promise<void> {
+    const clash = this.state.clashes[lane];
+    if (clash?.about !== 'marks') return;
+    await this.rewrite(lane, clash.marking, (sets) => rebased(sets, clash.marking, whose, this.around.newId).sets);
+  }
+
+  /** Decides a clash of passages: mine are put in the place of what is stored, or let go. */
+  async settlePassages(lane: string, whose: Whose): Promise<void> {
+    const clash = this.state.clashes[lane];
+    if (clash?.about !== 'passages') return;
+    await this.rewriteLane(lane, null, (before) => {
+      const last = before.findLast(({ refused }) => !refused);
+      if (whose === 'theirs' || last?.body.about !== 'passages') return before.filter(({ refused }) => refused);
+      return [...before.filter(({ refused }) => refused), { ...last, id: this.around.newId(), body: { ...last.body, from: clash.passages } }];
+    });
+    this.nudge(true);
+  }
+
+  /** Lets go of what was refused. */
+  async drop(id: string): Promise<void> {
+    await this.around.kept.remove([id]).catch(() => undefined);
+    this.both({ is: 'stored', ids: [id] });
+  }
+
+  /** Tries at once instead of waiting. */
+  readonly go = (): void => {
+    this.around.tell({ tells: 'go' });
+    this.nudge(true);
+  };
+
+  // ---- the tab that sends -----------------------------------------------------------------------
+
+  private async sendForEver(): Promise<void> {
+    this.sends = true;
+    await this.ready;
+    for (;;) {
+      const pauseMs = await this.step();
+      if (pauseMs === 0) continue;
+      await this.sleep(pauseMs);
+    }
+  }
+
+  /** Without a place to keep things there is nothing that tabs could share: each sends its own. */
+  private async sendHere(): Promise<void> {
+    if (this.sends) return;
+    this.sends = true;
+    await this.sendForEver();
+  }
+
+  /** One request. @returns ms until the next one; Infinity where there is nothing to send */
+  private async step(): Promise<number> {
+    const batch = batchOf(sendable(await this.waiting(), this.state.clashes));
+    const [first] = batch;
+    if (!first) {
+      this.failures = 0;
+      this.goTo({ to: 'idle' });
+      return Infinity;
+    }
+    this.goTo({ to: 'sending' });
+    const lane = laneOf(first.body);
+    const outcome = await sendBatch(batch, this.around.ask);
+    if (outcome.kind === 'no answer') {
+      const pause = Math.max(outcome.retryAfterMs ?? 0, PAUSES[Math.min(this.failures++, PAUSES.length - 1)]!);
+      this.goTo({ to: 'waiting', until: this.around.now() + pause, problem: outcome.problem });
+      return pause;
+    }
+    this.failures = 0;
+    const known = new Set(batch.map(({ id }) => id));
+    const stored = outcome.stored.filter((id) => known.has(id));
+    if (stored.length) {
+      await this.around.kept.remove(stored).catch(() => undefined);
+      this.both({ is: 'stored', ids: stored });
+    }
+    if (outcome.refused) await this.setAside(lane, batch, stored, outcome.refused);
+    if (outcome.clash) this.both({ is: 'clash', lane, clash: outcome.clash });
+    return 0;
+  }
+
+  /** From the disk, so that what other tabs made is sent whatever was heard of it; and what this page alone has. */
+  private async waiting(): Promise<Entry[]> {
+    const kept = await this.around.kept.all().catch(() => []);
+    const there = new Set(kept.map(({ id }) => id));
+    return [...kept.filter(({ id }) => !this.state.gone.has(id)), ...this.state.entries.filter(({ id }) => !there.has(id) && this.state.onlyHere.has(id))];
+  }
+
+  /** One entry is refused for good: it stays, marked so, and what was made on top of it is put on what it was made on. */
+  private async setAside(lane: string, batch: readonly Entry[], stored: readonly string[], refused: { id: string; problem: Problem }): Promise<void> {
+    const id = batch.some((entry) => entry.id === refused.id) ? refused.id : batch.find((entry) => !stored.includes(entry.id))?.id;
+    await this.rewriteLane(lane, null, (entries) => {
+      const bad = entries.find((entry) => entry.id === id);
+      if (!bad) return [...entries];
+      const others = entries.filter((entry) => entry !== bad);
+      const rest = bad.body.about === 'marks' ? onWhatItWasMadeOn(bad, others, this.around.newId) : others;
+      return [{ ...bad, refused: refused.problem }, ...rest];
+    });
+  }
+
+  /** Puts other entries in the place of a lane's, on the disk and in all tabs; in memory where this page alone has them. */
+  private async rewriteLane(lane: string, base: Marking | null, change: (before: Entry[]) => Entry[]): Promise<void> {
+    // What was made before is on the disk first; what is made meanwhile comes after it.
+    await this.writing;
+    const ofLane = (entries: readonly Entry[]) => entries.filter(({ body }) => laneOf(body) === lane);
+    let before: Entry[] = [];
+    const put = (entries: Entry[]): Entry[] => {
+      before = [...entries, ...ofLane(this.state.entries).filter(({ id }) => this.state.onlyHere.has(id))];
+      return change(before);
+    };
+    const entries = await this.around.kept.rewrite(lane, put).catch(() => put([]));
+    const now = new Set(entries.map(({ id }) => id));
+    const gone = before.map(({ id }) => id).filter((id) => !now.has(id));
+    this.both({ is: 'rewritten', lane, entries, gone }, base ?? undefined);
+  }
+
+  private async rewrite(lane: string, base: Marking, change: (sets: ChangeSet[]) => ChangeSet[]): Promise<void> {
+    await this.rewriteLane(lane, base, (before) => {
+      const open = before.filter(({ refused }) => !refused);
+      const [first] = open;
+      const sets = change(open.flatMap(({ body }) => (body.about === 'marks' ? [body.set] : [])));
+      return [...before.filter(({ refused }) => refused), ...sets.map((set) => entryOf(set, open.find(({ id }) => id === set.id) ?? first!))];
+    });
+    this.nudge(true);
+  }
+
+  private sleep(ms: number): Promise<void> {
+    const [woken, hurried] = [this.woken, this.hurried];
+    this.woken = false;
+    this.hurried = false;
+    if (hurried || (woken && ms === Infinity)) return Promise.resolve();
+    return new Promise((resolve) => {
+      const cancel = ms === Infinity ? () => undefined : this.around.after(ms, () => this.wake?.());
+      this.wake = () => {
+        cancel();
+        this.wake = null;
+        resolve();
+      };
+    });
+  }
+
+  /** There is something to send: a sender that has nothing to do looks again. One that waits for the server goes on waiting. */
+  private nudge(hurry: boolean): void {
+    if (!hurry && this.state.way.to === 'waiting') return;
+    if (this.wake) this.wake();
+    else if (hurry) this.hurried = true;
+    else this.woken = true;
+  }
+
+  // ---- telling ----------------------------------------------------------------------------------
+
+  private goTo(way: Way): void {
+    if (way.to === 'idle' && this.state.way.to === 'idle') return;
+    this.both({ is: 'way', way });
+  }
+
+  /** Here and in the other tabs. */
+  private both(event: UnsentEvent, base?: Marking): void {
+    this.dispatch(event, base);
+    this.around.tell({ tells: 'event', event, ...(base ? { base } : {}) });
+  }
+
+  private hear(message: Message): void {
+    if (message.tells === 'go') return this.nudge(true);
+    if (message.tells === 'hello') return this.tellWhatWaits();
+    const { event, base } = message;
+    if (event.is === 'kept' && !this.state.gone.has(event.entry.id) && !this.state.entries.some(({ id }) => id === event.entry.id)) {
+      this.dispatch(event);
+      this.toLane(laneOf(event.entry.body), { is: 'made elsewhere', entry: event.entry });
+    } else this.dispatch(event, base);
+    if (event.is === 'kept') this.nudge(false);
+    if (event.is === 'rewritten') this.nudge(true);
+  }
+
+  private tellWhatWaits(): void {
+    if (!this.sends) return;
+    for (const [lane, clash] of Object.entries(this.state.clashes)) this.around.tell({ tells: 'event', event: { is: 'clash', lane, clash } });
+    this.around.tell({ tells: 'event', event: { is: 'way', way: this.state.way } });
+  }
+
+  private dispatch(event: UnsentEvent, base?: Marking): void {
+    const before = this.state;
+    this.state = unsent(before, event);
+    if (event.is === 'stored') {
+      for (const lane of new Set(before.entries.filter(({ id }) => event.ids.includes(id)).map(({ body }) => laneOf(body)))) this.toLane(lane, event);
+    }
+    if (event.is === 'clash') this.toLane(event.lane, { is: 'clash', clash: event.clash });
+    if (event.is === 'rewritten') {
+      const entries = this.state.entries.filter(({ body, refused }) => !refused && laneOf(body) === event.lane);
+      this.toLane(event.lane, { is: 'rewritten', entries, base: base ?? null });
+    }
+    this.listeners.forEach((listener) => listener());
+  }
+
+  private toLane(lane: string, event: LaneEvent): void {
+    this.lanes.get(lane)?.forEach((listener) => listener(event));
+  }
+}
+
+const entryOf = (set: ChangeSet, like: Entry): Entry => ({
+  ...like,
+  id: set.id,
+  body: { ...(like.body as Extract<Body, { about: 'marks' }>), set },
+  seq: null,
+});
+
+function onWhatItWasMadeOn(bad: Entry, others: readonly Entry[], newId: () => string): Entry[] {
+  const setOf = ({ body }: Entry) => (body as Extract<Body, { about: 'marks' }>).set;
+  const open = others.filter(({ refused }) => !refused);
+  // Nothing is known here of the marking but what the refused change was made on.
+  const onto = rewound({}, [setOf(bad)]);
+  const touched = new Set(setOf(bad).changes.map(({ target, kind }) => `${target}|${kind}`));
+  const base: Record<string, Marking[string]> = { ...onto };
+  for (const { changes } of open.map(setOf))
+    for (const { target, kind, from } of changes) {
+      const key = `${target}|${kind}`;
+      if (!touched.has(key) && !(key in base)) {
+        touched.add(key);
+        if (from) base[key] = from;
+      }
+    }
+  const sets = rebased(open.map(setOf), base, () => 'mine', newId).sets;
+  return [...others.filter(({ refused }) => refused), ...sets.map((set) => entryOf(set, open.find(({ id }) => id === set.id) ?? open[0]!))];
+}
