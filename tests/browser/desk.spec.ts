@@ -74,23 +74,6 @@ test('passages: new from selected bars, renamed, set to other bars, removed, und
   await expect(passages.getByRole('listitem').filter({ hasText: 'The turn' })).toHaveCount(1);
 });
 
-test('nothing is lost when the server does not answer: kept here, sent later', async ({ page }) => {
-  await openNew(page, 'low-tide', 'No Answer');
-  await page.route('**/changes', (route) => route.abort());
-  await walkTo(page, 1);
-  await page.keyboard.press('4');
-  await expect(page.locator('[data-save]')).toHaveText(/not saved yet/);
-  await page.reload();
-  await ready(page);
-  await expect(status(page)).toContainText('finger 4');
-  await page.unroute('**/changes');
-  await saved(page);
-  await page.evaluate(() => localStorage.clear());
-  await page.reload();
-  await ready(page);
-  await expect(status(page)).toContainText('finger 4');
-});
-
 test('a picture that does not come is asked for again', async ({ page }) => {
   await openNew(page, 'low-tide', 'Late Picture');
   await page.route('**/engraving', (route) => route.abort());
@@ -102,23 +85,6 @@ test('a picture that does not come is asked for again', async ({ page }) => {
   await ready(page);
   await expect(page.getByRole('alert').filter({ hasText: 'does not answer' })).toHaveCount(0);
   await expect(page.locator('.engraving .fing').filter({ hasText: '4' })).toHaveCount(1);
-});
-
-test('two windows: a clash is shown and settled, never overwritten', async ({ page, context }) => {
-  await openNew(page, 'low-tide', 'Two Windows');
-  const other = await context.newPage();
-  await other.goto(page.url());
-  await ready(other);
-  await walkTo(page, 1);
-  await page.keyboard.press('1');
-  await saved(page);
-  await walkTo(other, 1);
-  await other.keyboard.press('4');
-  const alert = other.getByRole('alert').filter({ hasText: 'changed elsewhere' });
-  await expect(alert).toBeVisible();
-  await alert.getByRole('button', { name: 'Take theirs' }).click();
-  await expect(status(other)).toContainText('finger 1');
-  await saved(other);
 });
 
 test('clicking and shift-clicking in the score select; the tracks fold; the table says it all', async ({ page }) => {

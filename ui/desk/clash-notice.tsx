@@ -29,7 +29,7 @@ export function ClashNotice({ marks, part, onSettle }: { marks: readonly Clashed
   return (
     <section role="alert" aria-label="Changed elsewhere too" className="rounded-lg border border-plum bg-plum-pale px-3 py-2">
       <div className="flex flex-wrap items-center gap-2">
-        <p className="grow">
+        <p className="min-w-0 flex-1 basis-64">
           {marks.length === 1 ? 'One mark was' : `${marks.length} marks were`} changed elsewhere too. Which shall stand?{' '}
           <span className="text-soft">Your other changes are not touched.</span>
         </p>
@@ -44,7 +44,7 @@ export function ClashNotice({ marks, part, onSettle }: { marks: readonly Clashed
           </>
         )}
         <button type="button" className="button button-spruce min-h-7" onClick={() => onSettle(whose)}>
-          So be it
+          Store these
         </button>
       </div>
       <ul className="mt-2 grid max-h-56 gap-1 overflow-y-auto">
@@ -79,7 +79,7 @@ export function PassagesClash({ theirs, onSettle }: { theirs: readonly Passage[]
       aria-label="Passages changed elsewhere too"
       className="flex flex-wrap items-center gap-2 rounded-lg border border-plum bg-plum-pale px-3 py-2"
     >
-      <p className="grow">
+      <p className="min-w-0 flex-1 basis-64">
         The passages were changed elsewhere too: there they are{' '}
         {theirs
           .slice(0, 5)

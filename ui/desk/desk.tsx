@@ -9,11 +9,11 @@ import { noteById } from '@/core/score/find';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
 import { printedTempo } from '@/core/score/time';
-import type { Problem } from '@/ui/kit/problem';
+import { NO_ANSWER, type Problem } from '@/ui/kit/problem';
 import { barsLabel, pitchLabel, placeLabel } from '@/ui/kit/music';
 import { useUnsent } from '@/ui/unsent/browser';
 import { UnsentNotices } from '@/ui/unsent/notices';
-import { saveState } from '@/ui/unsent/state';
+import { saveState, whyNot } from '@/ui/unsent/state';
 import type { Conditions } from '@/workers/analyst';
 import { DeskDialogs, type DeskDialog } from './desk-dialogs';
 import { ClashNotice, PassagesClash } from './clash-notice';
@@ -313,7 +313,12 @@ export function Desk({ data }: { data: DeskData }) {
         />
         <main className="flex min-w-0 grow flex-col">
           <Notices
-            problems={[failed === null ? null : { place: null, what: failed, remedy: '' }, checkFailed ? NOT_CHECKED : null, engraved.problem]}
+            problems={[
+              failed === null ? null : { place: null, what: failed, remedy: '' },
+              checkFailed ? NOT_CHECKED : null,
+              // That nobody answers is said once.
+              engraved.problem === NO_ANSWER && whyNot(unsentNow.way) ? null : engraved.problem,
+            ]}
             own={problem}
             onCloseOwn={() => setProblem(null)}
             unknownInstrument={kind === null && !player}

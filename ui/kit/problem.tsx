@@ -6,14 +6,15 @@ import { problemShape, type Problem } from '@/core/util/problem-shape';
 
 export { problemShape, type Problem };
 
+export const NO_ANSWER: Problem = {
+  place: null,
+  what: 'Omaggio does not answer.',
+  remedy: 'What you change is kept in this browser. Check the connection, and that Omaggio runs.',
+};
+
 /** What a failed request says, or that there was no answer. */
 export async function problemOf(response: Response | null): Promise<Problem> {
-  if (response === null)
-    return {
-      place: null,
-      what: 'Omaggio does not answer.',
-      remedy: 'Marks are kept in this browser. Check the connection, and that Omaggio runs; then try again.',
-    };
+  if (response === null) return NO_ANSWER;
   const parsed = z.object({ problem: problemShape }).safeParse(await response.json().catch(() => null));
   return parsed.success ? parsed.data.problem : { place: null, what: `Omaggio answered with an error (${response.status}).`, remedy: 'Try again.' };
 }

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { outbox, useUnsent } from './browser';
 import { entryAsText, entryInWords, laneOf, type Entry } from './entry';
-import { saveState, type UnsentState } from './state';
+import { saveState, whyNot, type UnsentState } from './state';
 
 /**
  * What the coach must know about changes that are not stored: why they wait, what was refused for good, and what waits for a
@@ -20,11 +20,11 @@ export function UnsentNotices({ partId }: { partId: string | null }) {
     <>
       <Waiting state={state} />
       {elsewhere.map(({ id, name }) => (
-        <p key={id} role="alert" className="flex flex-wrap items-center gap-3 rounded-lg border border-plum bg-plum-pale px-3 py-2">
-          <span className="grow">
+        <p key={id} role="alert" className="flex items-center gap-3 rounded-lg border border-plum bg-plum-pale px-3 py-2">
+          <span className="min-w-0 flex-1">
             <strong>{name}:</strong> what you changed there was changed elsewhere too. It is kept, and waits for your decision.
           </span>
-          <Link className="button" href={`/desk/${id}`}>
+          <Link className="button shrink-0" href={`/desk/${id}`}>
             Open it
           </Link>
         </p>
@@ -47,9 +47,9 @@ function clashesElsewhere(state: UnsentState, partId: string | null): Array<{ id
 const SILENCE_MS = 1_500;
 
 function Waiting({ state }: { state: UnsentState }) {
-  const { way } = state;
+  const problem = whyNot(state.way);
   const save = saveState(state);
-  const waits = way.to === 'waiting' && (save === 'waiting' || save === 'only here');
+  const waits = problem !== null && (save === 'waiting' || save === 'only here');
   const [shown, setShown] = useState(false);
   useEffect(() => {
     if (!waits) return;
@@ -59,22 +59,22 @@ function Waiting({ state }: { state: UnsentState }) {
       setShown(false);
     };
   }, [waits]);
-  if (!waits || !shown) return null;
+  if (!problem || !waits || !shown) return null;
   const count = state.entries.filter((entry) => !entry.refused).length;
   return (
-    <p role="status" className="flex flex-wrap items-center gap-3 rounded-lg border border-plum bg-plum-pale px-3 py-2">
-      <span className="grow">
-        {way.problem.what}{' '}
+    <p role="status" className="flex items-center gap-3 rounded-lg border border-plum bg-plum-pale px-3 py-2">
+      <span className="min-w-0 flex-1">
+        {problem.what}{' '}
         {save === 'only here' ? (
           <strong>This browser keeps nothing: leave this page open until it says “saved”.</strong>
         ) : (
           <>
             {count} {count === 1 ? 'change is' : 'changes are'} kept in this browser, also when it is closed.{' '}
-            <span className="text-soft">{way.problem.remedy}</span>
+            <span className="text-soft">{problem.remedy}</span>
           </>
         )}
       </span>
-      <button type="button" className="button" onClick={() => outbox()?.go()}>
+      <button type="button" className="button shrink-0" onClick={() => outbox()?.go()}>
         Try now
       </button>
     </p>

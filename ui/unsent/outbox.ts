@@ -9,7 +9,7 @@ import type { Marking } from '@/core/marking/mark';
 import type { Problem } from '@/core/util/problem-shape';
 import { laneOf, type Body, type Entry } from './entry';
 import type { Kept } from './kept';
-import { NOTHING_UNSENT, sendable, unsent, type UnsentEvent, type UnsentState, type Way } from './state';
+import { NOTHING_UNSENT, sendable, unsent, whyNot, type UnsentEvent, type UnsentState, type Way } from './state';
 import { batchOf, sendBatch, type Ask, type Clash } from './transport';
 
 /** What other tabs are told. */
@@ -172,7 +172,7 @@ export class Outbox {
       this.goTo({ to: 'idle' });
       return Infinity;
     }
-    this.goTo({ to: 'sending' });
+    this.goTo({ to: 'sending', again: whyNot(this.state.way) });
     const lane = laneOf(first.body);
     const outcome = await sendBatch(batch, this.around.ask);
     if (outcome.kind === 'no answer') {
@@ -181,6 +181,7 @@ export class Outbox {
       return pause;
     }
     this.failures = 0;
+    this.goTo({ to: 'sending', again: null });
     const known = new Set(batch.map(({ id }) => id));
     const stored = outcome.stored.filter((id) => known.has(id));
     if (stored.length) {

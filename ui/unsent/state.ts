@@ -5,7 +5,8 @@ import type { Clash } from './transport';
 
 export type Way =
   | { to: 'idle' }
-  | { to: 'sending' }
+  /** `again` says why the attempt before came to nothing. */
+  | { to: 'sending'; again: Problem | null }
   /** Nothing is sent until then; why the last attempt came to nothing. */
   | { to: 'waiting'; until: number; problem: Problem };
 
@@ -100,8 +101,11 @@ export function saveState({ entries, clashes, way, onlyHere }: UnsentState): Sav
   if (open.length === 0) return entries.length ? 'refused' : 'saved';
   if (open.some(({ id }) => onlyHere.has(id))) return 'only here';
   if (open.some(({ seq }) => seq === null)) return 'saving';
-  return way.to === 'waiting' ? 'waiting' : 'saving';
+  return whyNot(way) ? 'waiting' : 'saving';
 }
+
+/** Why nothing could be sent lately; null while all is well. */
+export const whyNot = (way: Way): Problem | null => (way.to === 'waiting' ? way.problem : way.to === 'sending' ? way.again : null);
 
 /** Entries that are to be sent now, in order: not those that are refused, nor those of a lane that waits for a decision. */
 export const sendable = (entries: readonly Entry[], clashes: UnsentState['clashes']): Entry[] =>

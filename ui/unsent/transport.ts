@@ -56,11 +56,11 @@ export interface HttpAnswer {
 /** Asks the server; null where no answer came in time. */
 export type Ask = (method: string, url: string, value: unknown) => Promise<HttpAnswer | null>;
 
-const SILENT: Problem = { place: null, what: 'Omaggio does not answer.', remedy: 'Your changes are kept in this browser and are sent when it does.' };
+const SILENT: Problem = { place: null, what: 'Omaggio does not answer.', remedy: 'They are sent as soon as it does.' };
 const STRANGER: Problem = {
   place: null,
   what: 'Something else than Omaggio answers, perhaps the sign-in page of a network.',
-  remedy: 'Your changes are kept in this browser. Open another page in this browser to sign in, then they are sent.',
+  remedy: 'Open another page in this browser to sign in; then they are sent.',
 };
 
 /** Sends a batch of one lane. */
