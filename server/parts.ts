@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { ByteCache } from '../core/util/byte-cache';
 import { LIMITS } from '../core/util/limits';
 import { bad, good, type Result } from '../core/util/result';
-import { cleanLine, cleanText } from '../core/util/text';
+import { cleanLine, cleanText, titleText } from '../core/util/text';
 import { NOTHING_TOLD, SOUNDS } from '../core/instruments/as-told';
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
 import { inTransaction, pool, type Queryable } from './db';
@@ -81,6 +81,8 @@ export const passageShape = z
   .object({ name: z.string().transform(cleanLine).pipe(z.string().min(1).max(LIMITS.name)), fromBar: z.int().nonnegative(), toBar: z.int().nonnegative() })
   .refine((passage) => passage.toBar >= passage.fromBar, 'a passage ends before it begins');
 export type PassageRow = z.infer<typeof passageShape>;
+/** As it lies in the database, whatever limits were when it was stored. */
+const storedPassageShape = z.object({ name: z.string(), fromBar: z.number(), toBar: z.number() });
 
 export const passagesOf = (studioId: string, partId: string): Promise<PassageRow[]> => readPassages(pool(), studioId, partId);
 
@@ -89,7 +91,7 @@ export async function readPassages(client: Queryable, studioId: string, partId: 
     'SELECT name, from_bar AS "fromBar", to_bar AS "toBar" FROM passages WHERE studio_id = $1 AND part_id = $2 ORDER BY position',
     [studioId, partId],
   );
-  return z.array(passageShape).parse(rows);
+  return z.array(storedPassageShape).parse(rows);
 }
 
 /**
@@ -125,7 +127,13 @@ export async function writePassages(client: Queryable, studioId: string, partId:
   await client.query(
     `INSERT INTO passages (studio_id, part_id, position, name, from_bar, to_bar)
      SELECT $1, $2, position, name, from_bar, to_bar FROM jsonb_to_recordset($3) AS row (position int, name text, from_bar int, to_bar int)`,
-    [studioId, partId, JSON.stringify(inOrder.map(({ name, fromBar, toBar }, position) => ({ position, name, from_bar: fromBar, to_bar: toBar })))],
+    [
+      studioId,
+      partId,
+      JSON.stringify(
+        inOrder.map(({ name, fromBar, toBar }, position) => ({ position, name: titleText(name, LIMITS.name) || 'Passage', from_bar: fromBar, to_bar: toBar })),
+      ),
+    ],
   );
 }
 

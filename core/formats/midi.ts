@@ -182,6 +182,8 @@ export function sounding(part: Part): SoundingNote[] {
   }
   const result: SoundingNote[] = [];
   const open = new Map<string, SoundingNote>();
+  const graces = graceNotesToCome(part);
+  const graceTicks = part.ticksPerQuarter * GRACE_QUARTERS;
   for (const { from, start } of stretches(part, playedOrder(part.bars).order)) {
     const notes = byBar.get(from) ?? [];
     for (const note of notes) {
@@ -189,7 +191,10 @@ export function sounding(part: Part): SoundingNote[] {
       const onset = start + note.tick;
       const held = note.tiedFrom ? open.get(key) : undefined;
       if (held && held.onset + held.duration === onset) held.duration += note.duration;
-      else result.push(note.grace ? graceNote(part, notes, note, onset) : { note, onset, duration: note.duration });
+      else
+        result.push(
+          note.grace ? { note, onset: Math.max(0, onset - graces.get(note.id)! * graceTicks), duration: graceTicks } : { note, onset, duration: note.duration },
+        );
       if (note.tiedTo) open.set(key, held ?? result.at(-1)!);
       else open.delete(key);
     }
@@ -197,11 +202,18 @@ export function sounding(part: Part): SoundingNote[] {
   return result.sort((a, b) => a.onset - b.onset || midiOf(a.note.pitch) - midiOf(b.note.pitch));
 }
 
-/** Grace notes come before their note, one after the other. */
-function graceNote(part: Part, notes: readonly Note[], note: Note, onset: number): SoundingNote {
-  const group = notes.filter((other) => other.grace && other.tick === note.tick && other.voice === note.voice && other.staff === note.staff);
-  const length = part.ticksPerQuarter * GRACE_QUARTERS;
-  return { note, onset: Math.max(0, onset - (group.length - group.indexOf(note)) * length), duration: length };
+/** For each grace note how many of its group begin with it or later: they come before their note, one after the other. */
+function graceNotesToCome(part: Part): Map<string, number> {
+  const count = new Map<string, number>();
+  const result = new Map<string, number>();
+  for (const note of [...part.notes].reverse()) {
+    if (!note.grace || note.cue) continue;
+    const group = `${note.barIndex} ${note.tick} ${note.voice} ${note.staff}`;
+    const later = (count.get(group) ?? 0) + 1;
+    count.set(group, later);
+    result.set(note.id, later);
+  }
+  return result;
 }
 
 /** The level in force at a tick, by halving the list. */

@@ -1,4 +1,6 @@
 /** Passages: bar ranges with a name, made from what the print shows until the coach says otherwise. */
+import { LIMITS } from '../util/limits';
+import { shortened } from '../util/text';
 import type { Bar, Part } from './score';
 
 export interface Passage {
@@ -46,7 +48,10 @@ function cut(bars: readonly Bar[], from: number, to: number, name: string | null
 }
 
 function passageName(bars: readonly Bar[], from: number, to: number, mark: string | null, piece: number): string {
-  if (mark) return piece === 0 ? mark : `${mark}+${from - bars.findIndex((bar) => bar.rehearsal === mark)}`;
+  if (mark) {
+    const after = piece === 0 ? '' : `+${from - bars.findIndex((bar) => bar.rehearsal === mark)}`;
+    return shortened(mark, LIMITS.name - after.length) + after;
+  }
   if (from === 0) return 'Opening';
   return from === to ? `Bar ${bars[from]!.label}` : `Bars ${bars[from]!.label}–${bars[to]!.label}`;
 }

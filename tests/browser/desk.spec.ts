@@ -5,7 +5,7 @@ import { expect, openNew, ready, saved, score, status, test, walkTo } from './st
 const rail = 'Passages';
 
 test('moving by passage, by bar and by finding; the address says where', async ({ page }) => {
-  await page.goto('/');
+  await page.goto('/?find=mill+race+serenade.musicxml');
   await page.getByRole('link', { name: /^Violin I 129/ }).click();
   await ready(page);
   await score(page).focus();
@@ -119,7 +119,7 @@ test('clicking and shift-clicking in the score select; the tracks fold; the tabl
 for (const theme of ['light', 'dark']) {
   test(`no accessibility rule is broken, ${theme}`, async ({ page, context, baseURL }) => {
     await context.addCookies([{ name: 'theme', value: theme, url: baseURL! }]);
-    await page.goto('/');
+    await page.goto('/?find=mill+race+serenade.musicxml');
     await page.getByRole('link', { name: /^Violin I 129/ }).click();
     await ready(page);
     await walkTo(page, 1);

@@ -162,7 +162,7 @@ test('what the coach says about a part changes how it is read', async ({ page })
 });
 
 test('the lines of a divided part are planned one by one', async ({ page }) => {
-  await page.goto('/');
+  await page.goto('/?find=mill+race+serenade.musicxml');
   await page.getByRole('link', { name: /^Violin I 129/ }).click();
   await ready(page);
   const line = page.getByLabel('Line of the divided part that is planned');

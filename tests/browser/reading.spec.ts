@@ -149,7 +149,7 @@ test('notes for the player: by note, bar and passage, in the score, in the addre
 });
 
 test('addresses as people say them', async ({ page }) => {
-  await page.goto('/');
+  await page.goto('/?find=mill+race+serenade.musicxml');
   await page.getByRole('link', { name: /^Violin I 129/ }).click();
   await ready(page);
   const desk = page.url().split('?')[0]!;
@@ -176,7 +176,7 @@ for (const [name, address] of [
   ['Reading', 'tab=reading&at=54/3'],
 ]) {
   test(`no accessibility rule is broken in ${name}`, async ({ page }) => {
-    await page.goto('/');
+    await page.goto('/?find=mill+race+serenade.musicxml');
     await page.getByRole('link', { name: /^Violin I 129/ }).click();
     await ready(page);
     await page.goto(`${page.url().split('?')[0]}?${address}`);

@@ -3,15 +3,18 @@ import { demoText } from '../support/demo';
 import { copyOf, drop, expect, test } from './steps';
 
 test('the demo is there, with what is marked', async ({ page }) => {
-  await page.goto('/');
-  for (const title of ['Mill Race Serenade', 'Staircase', 'Evening Barge', 'The Heron', 'Low Tide'])
+  for (const title of ['Mill Race Serenade', 'Staircase', 'Evening Barge', 'The Heron', 'Low Tide']) {
+    await page.goto(`/?find=${title}`);
     await expect(page.getByRole('heading', { name: title, exact: true })).toBeVisible();
+  }
+  await page.goto('/?find=mill+race');
   await expect(page.getByRole('link', { name: /Violin I 129 bars violin \d+ marks/ })).toBeVisible();
 });
 
 test('bad files are named with place and remedy, good ones beside them are taken in, and nothing is lost', async ({ page }) => {
   await page.goto('/');
-  const before = await page.getByRole('article').count();
+  const found = page.getByRole('search').getByRole('status');
+  const before = Number(/^\d+/.exec((await found.textContent())!)![0]);
   await drop(page, [
     { name: 'letter.musicxml', content: 'Dear Sir' },
     { name: 'cut-off.musicxml', content: demoText('staircase').slice(0, 9000) },
@@ -26,7 +29,7 @@ test('bad files are named with place and remedy, good ones beside them are taken
   await expect(alerts.nth(2)).toContainText('Percussion parts');
   await expect(alerts.nth(3)).toContainText('refused for safety');
   await expect(page.getByRole('heading', { name: 'The Good One' })).toBeVisible();
-  await expect(page.getByRole('article')).toHaveCount(before + 1);
+  await expect(found).toHaveText(`${before + 1} pieces`);
   await alerts.first().getByRole('button', { name: 'Close this message' }).click();
   await expect(alerts).toHaveCount(3);
 });
@@ -54,14 +57,39 @@ test('a part that is not there says so and leads back', async ({ page }) => {
   await page.goto('/desk/00000000-0000-4000-8000-000000000000');
   await expect(page.getByRole('heading', { name: 'There is nothing here' })).toBeVisible();
   await page.getByRole('link', { name: 'To the shelf' }).click();
-  await expect(page.getByRole('heading', { name: 'Staircase' })).toBeVisible();
+  await expect(page.getByRole('search')).toBeVisible();
+});
+
+test('a shelf of many pieces comes a page at a time and is searched by title, composer, part and file', async ({ page, request }) => {
+  for (let i = 0; i < 26; i++) {
+    const taken = await request.post(`/api/pieces?name=etude-${i}.musicxml`, { data: copyOf('low-tide', `Étude no. ${i}, 100 % legato`) });
+    expect(taken.status()).toBe(201);
+  }
+  await page.goto('/?find=étude+100%25');
+  await expect(page.getByRole('search').getByRole('status')).toHaveText('26 pieces found');
+  await expect(page.getByRole('article')).toHaveCount(24);
+  await page.getByRole('link', { name: 'Earlier pieces' }).click();
+  await expect(page).toHaveURL(/page=2/);
+  await expect(page.getByRole('article')).toHaveCount(2);
+  await expect(page.getByRole('heading', { name: 'Étude no. 0, 100 % legato' })).toBeVisible();
+  const search = page.getByRole('textbox', { name: /^Find a piece/ });
+  await search.fill('ÉTUDE-7.mus double');
+  await expect(page.getByRole('article')).toHaveCount(1);
+  await expect(page.getByRole('heading', { name: 'Étude no. 7, 100 % legato' })).toBeVisible();
+  await search.fill('étude viola');
+  await expect(page.getByText('No piece has all these words')).toBeVisible();
+  await page.getByRole('button', { name: 'Show all pieces' }).click();
+  await expect(page.getByRole('article')).toHaveCount(24);
+  // An underscore or a percent sign is itself.
+  await page.goto('/?find=_');
+  await expect(page.getByText('No piece has all these words')).toBeVisible();
 });
 
 for (const theme of ['light', 'dark']) {
   test(`no accessibility rule is broken, ${theme}`, async ({ page, context, baseURL }) => {
     await context.addCookies([{ name: 'theme', value: theme, url: baseURL! }]);
-    await page.goto('/');
-    await expect(page.getByRole('heading', { name: 'Staircase' })).toBeVisible();
+    await page.goto('/?find=staircase.musicxml');
+    await expect(page.getByRole('heading', { name: 'Staircase', exact: true })).toBeVisible();
     expect(
       (await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()).violations.map(({ id, nodes }) => [
         id,

@@ -27,7 +27,10 @@ test('without an answer marks, notes, tempo, passages and accepted findings are 
   await page.keyboard.press('Enter');
   await page.getByRole('tab', { name: /^Findings/ }).click();
   await page.getByRole('tabpanel').getByRole('button', { name: /^Bar/ }).first().click();
-  await page.getByRole('button', { name: /^Accept/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Accept/ })
+    .first()
+    .click();
   await page.getByPlaceholder('she plays it in time').fill('she can');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/changes are kept in this browser/)).toBeVisible();
@@ -124,7 +127,11 @@ test('another browser has changed the same marks: mine or theirs, mark by mark, 
   const clash = elsewhere.getByRole('alert', { name: 'Changed elsewhere too' });
   await expect(clash.getByRole('group')).toHaveCount(2);
   await expect(clash.getByRole('group').first()).toContainText(/mine: Finger 4.*theirs: Finger 1/);
-  await clash.getByRole('group').first().getByRole('radio', { name: /theirs/ }).check();
+  await clash
+    .getByRole('group')
+    .first()
+    .getByRole('radio', { name: /theirs/ })
+    .check();
   await clash.getByRole('button', { name: 'Store these' }).click();
   await saved(elsewhere);
   for (const [nth, finger] of [

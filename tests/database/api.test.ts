@@ -127,7 +127,9 @@ describe('nonsense is refused with the place in it', () => {
     ['a passage after the last bar', [{ name: 'A', fromBar: 30, toBar: 32 }], /^422 A The passage ends after the last bar/],
     ['a passage that ends before it begins', [{ name: 'A', fromBar: 3, toBar: 2 }], /^400/],
     ['a passage without a name', [{ name: '  ', fromBar: 1, toBar: 2 }], /^400/],
-  ])('passages: %s', async (_, body, message) => expect(await problem(await passages(post('/', { from: null, to: body }, {}, 'PUT'), at(partId)))).toMatch(message));
+  ])('passages: %s', async (_, body, message) =>
+    expect(await problem(await passages(post('/', { from: null, to: body }, {}, 'PUT'), at(partId)))).toMatch(message),
+  );
   test('engraving: bars that the part does not have, a width of nothing', async () => {
     expect(await problem(await engraving(post('/', { fromBar: 0, toBar: 400, widthPx: 700, marking: {} }), at(partId)))).toMatch(/^422/);
     expect(await problem(await engraving(post('/', { fromBar: 0, toBar: 4, widthPx: 0, marking: {} }), at(partId)))).toMatch(/^400 widthPx/);

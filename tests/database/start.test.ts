@@ -1,90 +1,330 @@
-/** bin/start as a person uses it: twice, with wrong settings, and stopped. The build is there already. */
-import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { existsSync, mkdtempSync, rmSync, chmodSync } from 'node:fs';
+/** bin/start as a person uses it: twice, at once, with wrong settings, killed, on damaged folders, and stopped. The build is there already. */
+import { spawn } from 'node:child_process';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import pg from 'pg';
+import { answers, command, environment, freePort, isAlive, processesOf, start, stop, stopAll, until } from '../support/omaggio';
 
-jest.setTimeout(120_000);
-const data = mkdtempSync(path.join(tmpdir(), 'omaggio-start-'));
-chmodSync(data, 0o755);
-const running: ChildProcess[] = [];
+jest.setTimeout(180_000);
+const folders: string[] = [];
 afterAll(() => {
-  running.forEach((child) => child.kill('SIGTERM'));
-  rmSync(data, { recursive: true, force: true });
+  stopAll();
+  folders.forEach((folder) => rmSync(folder, { recursive: true, force: true }));
 });
 
-const environment = (more: Record<string, string | undefined> = {}): NodeJS.ProcessEnv => {
-  const { DATABASE_URL: _url, OMAGGIO_URL: _omaggio, ...rest } = process.env;
-  return { ...rest, OMAGGIO_DATA: data, ...more } as NodeJS.ProcessEnv;
-};
-const freePort = () =>
-  execFileSync('node', ['-e', 'const s=require("net").createServer();s.listen(0,"127.0.0.1",()=>{console.log(s.address().port);s.close()})'], {
-    encoding: 'utf8',
-  }).trim();
-
-/** Starts it and waits for the line with the address. */
-function start(more: Record<string, string | undefined> = {}): Promise<{ child: ChildProcess; url: string; printed: () => string }> {
-  const child = spawn('bin/start', { env: environment(more), stdio: ['ignore', 'pipe', 'pipe'] });
-  running.push(child);
-  let text = '';
-  return new Promise((resolve, reject) => {
-    const read = (chunk: Buffer) => {
-      text += chunk;
-      const url = /ready: (http:\/\/\S+)/.exec(text)?.[1];
-      if (url) resolve({ child, url, printed: () => text });
-    };
-    child.stdout!.on('data', read);
-    child.stderr!.on('data', read);
-    child.on('exit', (code) => reject(new Error(`bin/start ended with ${code}: ${text}`)));
-  });
+function newFolder(): string {
+  const folder = mkdtempSync(path.join(tmpdir(), 'omaggio-start-'));
+  folders.push(folder);
+  return path.join(folder, 'data');
 }
-const stop = (child: ChildProcess, signal: NodeJS.Signals) =>
-  new Promise<number | null>((resolve) => {
-    child.removeAllListeners('exit');
-    child.on('exit', (code) => resolve(code));
-    child.kill(signal);
-  });
+const shelfOf = async (url: string) => (await fetch(url)).text();
+/** A first start without music, which is quick. */
+const people = (data: string, more: Record<string, string> = {}) => ({ OMAGGIO_DATA: data, PORT: freePort(), OMAGGIO_DEMO: 'people', ...more });
+const administrator = (data: string) => {
+  const { databasePort } = JSON.parse(readFileSync(path.join(data, 'running.json'), 'utf8')) as { databasePort: number };
+  return `postgres://omaggio:${readFileSync(path.join(data, 'password'), 'utf8')}@127.0.0.1:${databasePort}`;
+};
+async function asked<T extends object>(url: string, sql: string): Promise<T[]> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  try {
+    return (await client.query<T>(sql)).rows;
+  } finally {
+    await client.end();
+  }
+}
 
-test('a first start makes the data, a second one keeps them, and each stops all it started', async () => {
+test('a first start makes the data, a second one keeps them, and each stops all it started within ten seconds, whatever clients do', async () => {
+  const data = newFolder();
   const port = freePort();
-  const first = await start({ PORT: port });
+  const first = await start({ OMAGGIO_DATA: data, PORT: port });
   expect(first.url).toBe(`http://127.0.0.1:${port}`);
   expect(first.printed()).toContain('demo: loaded');
-  const shelf = await (await fetch(first.url)).text();
+  const shelf = await shelfOf(first.url);
   expect(shelf).toContain('Mill Race Serenade');
   const desk = /\/desk\/[0-9a-f-]+/.exec(shelf)![0];
 
-  const meanwhile = spawnSync('bin/start', { env: environment({ PORT: freePort() }), encoding: 'utf8' });
-  expect([meanwhile.status, meanwhile.stderr]).toEqual([1, expect.stringMatching(/in use: Omaggio runs already[\s\S]*OMAGGIO_DATA/)]);
+  const meanwhile = command('start', [], { OMAGGIO_DATA: data, PORT: freePort() });
+  expect([meanwhile.status, meanwhile.text]).toEqual([
+    1,
+    expect.stringMatching(/is in use\. Omaggio runs already at http:\/\/127\.0\.0\.1:\d+[\s\S]*OMAGGIO_DATA/),
+  ]);
+  expect(await shelfOf(first.url)).toContain('Mill Race Serenade');
 
-  expect(await stop(first.child, 'SIGINT')).toBe(130);
+  // One client asks on and on, one begins a request and never ends it.
+  const slow = connect(Number(port), '127.0.0.1');
+  slow.on('error', () => undefined);
+  slow.write('POST /api/pieces?name=x HTTP/1.1\r\nhost: x\r\ncontent-length: 100000\r\n\r\nslow');
+  let asking = true;
+  const busy = (async () => {
+    while (asking) await fetch(`${first.url}${desk}`).catch(() => new Promise((resolve) => setTimeout(resolve, 20)));
+  })();
+  const { server, database } = processesOf(first);
+  expect([server.length, database.length]).toEqual([1, 1]);
+  const began = Date.now();
+  expect(await stop(first, 'SIGINT')).toBe(130);
+  expect(Date.now() - began).toBeLessThan(10_000);
+  asking = false;
+  await busy;
+  slow.destroy();
   await expect(fetch(first.url)).rejects.toThrow();
+  expect([...server, ...database].filter(isAlive)).toEqual([]);
   expect(existsSync(path.join(data, 'pg', 'postmaster.pid'))).toBe(false);
 
-  const second = await start({ PORT: port });
+  const second = await start({ OMAGGIO_DATA: data, PORT: port });
   expect(second.printed()).not.toContain('demo: loaded');
   expect((await fetch(`${second.url}${desk}`)).status).toBe(200);
-  expect(await stop(second.child, 'SIGTERM')).toBe(143);
-  expect(existsSync(path.join(data, 'pg', 'postmaster.pid'))).toBe(false);
+  expect(await stop(second, 'SIGTERM')).toBe(143);
+  expect(readFileSync(path.join(data, 'log', 'server.log'), 'utf8').match(/ready on port/g)).toHaveLength(2);
 });
 
-test.each([
-  ['a port that is none', { PORT: 'http' }, /PORT is "http"[\s\S]*1 to 65535/],
-  ['a database that does not answer', { DATABASE_URL: 'postgres://nobody:x@127.0.0.1:9/none' }, /could not be prepared[\s\S]*Check that DATABASE_URL/],
-  ['a data folder that cannot be made', { OMAGGIO_DATA: '/dev/null/data' }, /cannot be made[\s\S]*OMAGGIO_DATA/],
-])('%s: it says what to do', (_, more, message) => {
-  const { status, stdout, stderr } = spawnSync('bin/start', { env: environment(more), encoding: 'utf8' });
-  expect(status).toBe(1);
-  expect(stdout + stderr).toMatch(message);
+test('a start that fails, or is killed in the middle, takes nothing away and leaves nothing half made', async () => {
+  const data = newFolder();
+  const killed = spawn('bin/start', { env: environment({ OMAGGIO_DATA: data, PORT: freePort() }), stdio: 'ignore' });
+  await until('tables', () => existsSync(path.join(data, 'pg', 'postmaster.pid')));
+  await new Promise((resolve) => setTimeout(resolve, 2_500));
+  killed.kill('SIGKILL');
+  const first = await start({ OMAGGIO_DATA: data, PORT: freePort() });
+  const pieces = ['Mill Race Serenade', 'Staircase', 'Evening Barge', 'The Heron', 'Low Tide'];
+  const shelf = await shelfOf(first.url);
+  expect(pieces.filter((title) => !shelf.includes(title))).toEqual([]);
+  // Somebody holds the lock of the demo; who waits for it is cancelled.
+  const database = `${administrator(data)}/omaggio`;
+  const holder = new pg.Client({ connectionString: database });
+  await holder.connect();
+  await holder.query('SELECT pg_advisory_lock(700411220), pg_advisory_lock(700411221)');
+  const before = await asked(
+    database,
+    'SELECT (SELECT count(*)::int FROM pieces) AS pieces, (SELECT count(*)::int FROM marks) AS marks, (SELECT count(*)::int FROM players) AS players',
+  );
+  const waits = spawn('node', ['--import', 'tsx', 'tools/prepare.ts'], { env: environment({ DATABASE_URL: database }), stdio: 'ignore' });
+  const ended = new Promise((resolve) => waits.on('exit', resolve));
+  await until(
+    'it waits',
+    async () => (await asked<{ n: number }>(database, "SELECT count(*)::int AS n FROM pg_stat_activity WHERE wait_event = 'advisory'"))[0]!.n > 0,
+  );
+  await asked(database, "SELECT pg_cancel_backend(pid) FROM pg_stat_activity WHERE wait_event = 'advisory'");
+  expect(await ended).toBe(1);
+  await holder.end();
+  expect(before).toEqual([{ pieces: 5, marks: 44, players: 6 }]);
+  expect(
+    await asked(
+      database,
+      'SELECT (SELECT count(*)::int FROM pieces) AS pieces, (SELECT count(*)::int FROM marks) AS marks, (SELECT count(*)::int FROM players) AS players',
+    ),
+  ).toEqual(before);
+  await stop(first, 'SIGTERM');
+});
+
+test('what ends by itself is started again; what outlives a killed start is ended; the next start works', async () => {
+  const data = newFolder();
+  const more = people(data);
+  const one = await start(more);
+  const { server, database } = processesOf(one);
+  process.kill(database[0]!, 'SIGKILL');
+  await until('the database again', async () => processesOf(one).database[0] !== database[0] && (await answers(one.url)));
+  process.kill(server[0]!, 'SIGKILL');
+  await until('the server again', async () => processesOf(one).server[0] !== server[0] && (await answers(one.url)));
+  expect(one.printed()).toMatch(
+    /the database ended \(SIGKILL\); it is started again[\s\S]*the database runs again[\s\S]*the server ended[\s\S]*the server runs again/,
+  );
+  const now = processesOf(one);
+  await stop(one, 'SIGKILL');
+  await until('all ended with it', () => [...now.server, ...now.database].filter(isAlive).length === 0, 15_000);
+  const two = await start(more);
+  expect(await shelfOf(two.url)).toContain('The shelf is empty');
+  await stop(two, 'SIGTERM');
+});
+
+test('a note of a process that is another one now does not keep it from starting; two first starts at once make one studio', async () => {
+  const data = newFolder();
+  const [a, b] = await Promise.allSettled([start(people(data)), start(people(data))]);
+  const started = [a, b].filter((each) => each.status === 'fulfilled');
+  const refused = [a, b].filter((each) => each.status === 'rejected');
+  expect([started.length, refused.length]).toEqual([1, 1]);
+  expect(String(refused[0]!.reason)).toContain('is in use');
+  const url = administrator(data);
+  expect(await asked(`${url}/omaggio`, 'SELECT count(*)::int AS n FROM studios')).toEqual([{ n: 1 }]);
+  await stop(started[0]!.value, 'SIGTERM');
+  writeFileSync(path.join(data, 'pg', 'postmaster.pid'), `${process.pid}\n${data}/pg\n1\n5432\n\n127.0.0.1\n`);
+  const again = await start(people(data));
+  expect(isAlive(process.pid)).toBe(true);
+  await stop(again, 'SIGTERM');
+});
+
+test('the application is no administrator: it reads and writes rows of its own tables and nothing else; pages have checksums', async () => {
+  const data = newFolder();
+  const running = await start(people(data));
+  const url = administrator(data);
+  const [role] = await asked<object>(`${url}/omaggio`, "SELECT rolsuper, rolcreatedb, rolcreaterole FROM pg_roles WHERE rolname = 'omaggio_app'");
+  expect(role).toEqual({ rolsuper: false, rolcreatedb: false, rolcreaterole: false });
+  const environmentOf = readFileSync(`/proc/${processesOf(running).server[0]}/environ`, 'utf8').split('\0');
+  const app = environmentOf.find((line) => line.startsWith('DATABASE_URL='))!.slice('DATABASE_URL='.length);
+  expect(new URL(app).username).toBe('omaggio_app');
+  expect(await asked(app, 'SELECT count(*)::int AS n FROM studios')).toEqual([{ n: 1 }]);
+  for (const sql of [
+    'CREATE TABLE mine (id int)',
+    'DROP TABLE marks',
+    "COPY studios TO '/tmp/omaggio-stolen'",
+    "SELECT pg_read_file('/etc/passwd')",
+    "COPY studios FROM PROGRAM 'id'",
+    'DELETE FROM migrations',
+    'CREATE ROLE other SUPERUSER',
+    'CREATE TEMP TABLE here (id int)',
+  ])
+    await expect(asked(app, sql)).rejects.toMatchObject({ code: '42501' });
+  expect(await asked(`${url}/postgres`, 'SHOW data_checksums')).toEqual([{ data_checksums: 'on' }]);
+  const [database] = processesOf(running).database;
+  expect(/^CapEff:\s*0+$/m.test(readFileSync(`/proc/${database}/status`, 'utf8'))).toBe(true);
+  expect(statSync(path.join(data, 'password')).mode & 0o077).toBe(0);
+  await stop(running, 'SIGTERM');
+});
+
+describe('a clear word and nothing touched', () => {
+  test.each([
+    ['a port that is none', { PORT: 'http', OMAGGIO_DATA: '/tmp/omaggio-never' }, /PORT is "http"[\s\S]*1 to 65535/],
+    ['a database that does not answer', { DATABASE_URL: 'postgres://nobody:x@127.0.0.1:9/none' }, /could not be prepared[\s\S]*Check that DATABASE_URL/],
+    ['a data folder that cannot be made', { OMAGGIO_DATA: '/dev/null/data' }, /cannot be made[\s\S]*OMAGGIO_DATA/],
+    ['a data folder that is read-only', { OMAGGIO_DATA: '/proc/self' }, /cannot be (made|written)[\s\S]*OMAGGIO_DATA/],
+    ['a demo that is none', { OMAGGIO_DEMO: 'some', DATABASE_URL: 'postgres://nobody:x@127.0.0.1:9/none' }, /OMAGGIO_DEMO is "some"/],
+  ])('%s', (_, more, message) => {
+    const { status, text } = command('start', [], more);
+    expect(status).toBe(1);
+    expect(text).toMatch(message);
+    expect(text.split('\n').length).toBeLessThan(8);
+  });
+  test('data of another PostgreSQL, data of a newer Omaggio, a foreign folder, a lost password', async () => {
+    const data = newFolder();
+    const first = await start(people(data));
+    await stop(first, 'SIGTERM');
+    const version = path.join(data, 'pg', 'PG_VERSION');
+    const real = readFileSync(version);
+    writeFileSync(version, '99\n');
+    expect(command('start', [], people(data)).text).toMatch(/were made by PostgreSQL 99[\s\S]*apt-get install postgresql-99/);
+    writeFileSync(version, real);
+
+    rmSync(path.join(data, 'password'));
+    const mended = await start(people(data));
+    await asked(`${administrator(data)}/omaggio`, "INSERT INTO migrations (name, run_on) VALUES ('999_from-the-future', now())");
+    await stop(mended, 'SIGTERM');
+    expect(command('start', [], people(data)).text).toMatch(/changed by a newer Omaggio \(999_from-the-future\)[\s\S]*Nothing was touched/);
+
+    const foreign = newFolder();
+    mkdirSync(path.join(foreign, 'pg'), { recursive: true });
+    writeFileSync(path.join(foreign, 'pg', 'letter.txt'), 'dear');
+    expect(command('start', [], people(foreign)).text).toMatch(/is no database of ours and is not empty/);
+    expect(readFileSync(path.join(foreign, 'pg', 'letter.txt'), 'utf8')).toBe('dear');
+  });
+  test('little room is said on the screen', async () => {
+    const running = await start(people(newFolder(), { OMAGGIO_LOW_DISK_BYTES: '900000000000000' }));
+    expect(await shelfOf(running.url)).toMatch(/Only (<!-- -->)?\d+(<!-- -->)? MB are left on the disk/);
+    await stop(running, 'SIGTERM');
+  });
+});
+
+test('what the database holds is saved before its tables are changed', async () => {
+  const data = newFolder();
+  const first = await start(people(data));
+  await asked(`${administrator(data)}/omaggio`, "DROP INDEX markings_by_part, pieces_in_order; DELETE FROM migrations WHERE name LIKE '008%'");
+  await stop(first, 'SIGTERM');
+  const second = await start(people(data));
+  expect(second.printed()).toMatch(/saved as it was in .*before-008_shelf-in-pages-.*\.dump/);
+  const [saved] = readdirSync(path.join(data, 'backups'));
+  expect(
+    readFileSync(path.join(data, 'backups', saved!))
+      .subarray(0, 5)
+      .toString(),
+  ).toBe('PGDMP');
+  await stop(second, 'SIGTERM');
+});
+
+test('what is no page is refused before it is one', async () => {
+  const running = await start(people(newFolder()));
+  const port = Number(new URL(running.url).port);
+  const raw = (text: string) =>
+    new Promise<string>((resolve) => {
+      const socket = connect(port, '127.0.0.1');
+      let answer = '';
+      socket.on('data', (chunk) => (answer += String(chunk)));
+      socket.on('close', () => resolve(answer));
+      socket.on('error', () => resolve(answer));
+      socket.write(text);
+      setTimeout(() => socket.destroy(), 3_000);
+    });
+  expect(await raw('TRACE / HTTP/1.1\r\nhost: x\r\n\r\n')).toMatch(/^HTTP\/1\.1 405/);
+  const statusOf = async (url: string, options: RequestInit = {}) => (await fetch(`${running.url}${url}`, options)).status;
+  expect(await statusOf('/desk/not-an-id')).toBe(404);
+  expect(await statusOf('/desk/%00')).toBe(404);
+  expect(await statusOf('/api/parts/not-an-id/music')).toBe(404);
+  expect(await statusOf('/api/players/not-an-id', { method: 'PUT', body: '{}' })).toBe(404);
+  expect(await statusOf('/api/markings/not-an-id/changes', { method: 'POST', body: '[]' })).toBe(404);
+  expect(await statusOf('/?find=%00%F0%9F&page=1e99')).toBe(200);
+  expect(await statusOf('/api/pieces?name=%00', { method: 'POST', body: 'x' })).toBe(422);
+  await stop(running, 'SIGTERM');
 });
 
 test('with DATABASE_URL it uses that server and starts none', async () => {
-  const own = mkdtempSync(path.join(tmpdir(), 'omaggio-none-'));
+  const own = newFolder();
   const url = new URL(process.env.DATABASE_URL!);
   url.pathname = '/started_with_url';
-  const { child, url: address } = await start({ DATABASE_URL: url.href, OMAGGIO_DATA: own, PORT: freePort() });
-  expect(await (await fetch(`${address}/api/health`)).json()).toEqual({ ok: true });
+  const running = await start({ DATABASE_URL: url.href, OMAGGIO_DATA: own, PORT: freePort() });
+  expect(await (await fetch(`${running.url}/api/health`)).json()).toEqual({ ok: true });
   expect(existsSync(path.join(own, 'pg'))).toBe(false);
-  await stop(child, 'SIGTERM');
-  rmSync(own, { recursive: true });
+  await stop(running, 'SIGTERM');
+});
+
+describe('backup, restore, doctor', () => {
+  test('the same studio in another folder, files byte for byte; what was there is kept', async () => {
+    const [data, other] = [newFolder(), newFolder()];
+    const file = path.join(path.dirname(data), 'studio.backup');
+    const running = await start({ OMAGGIO_DATA: data, PORT: freePort() });
+    const everything = async (url: string) => ({
+      sources: await asked(url, "SELECT sha256, encode(sha256(bytes), 'hex') AS now, file_name FROM sources ORDER BY 1"),
+      tables: await Promise.all(
+        ['studios', 'players', 'pieces', 'parts', 'passages', 'markings', 'marks', 'change_sets', 'settings', 'editions'].map((table) =>
+          asked(url, `SELECT count(*)::int AS n, md5(string_agg(md5(row::text), '' ORDER BY md5(row::text))) AS digest FROM ${table} AS row`),
+        ),
+      ),
+    });
+    const before = await everything(`${administrator(data)}/omaggio`);
+    expect(command('restore', [file], { OMAGGIO_DATA: data }).text).toMatch(/cannot be read/);
+    expect(command('backup', [file], { OMAGGIO_DATA: data })).toMatchObject({
+      status: 0,
+      text: expect.stringMatching(/saved in .*: 5 pieces, 9 parts, 44 marks/),
+    });
+    expect(command('backup', [file], { OMAGGIO_DATA: data })).toMatchObject({ status: 1, text: expect.stringContaining('is there already') });
+    expect(command('restore', [file], { OMAGGIO_DATA: data })).toMatchObject({ status: 1, text: expect.stringContaining('is in use') });
+    expect(command('omaggio', ['doctor'], { OMAGGIO_DATA: data })).toMatchObject({
+      status: 0,
+      text: expect.stringMatching(/Omaggio runs, and its database answers[\s\S]*Nothing is wrong/),
+    });
+    await stop(running, 'SIGTERM');
+    rmSync(data, { recursive: true });
+
+    const cut = `${file}.cut`;
+    writeFileSync(cut, readFileSync(file).subarray(0, 20_000));
+    expect(command('restore', [cut], { OMAGGIO_DATA: other })).toMatchObject({ status: 1, text: expect.stringContaining('Nothing was changed') });
+    expect(command('restore', [file], { OMAGGIO_DATA: other })).toMatchObject({ status: 0, text: expect.stringContaining('5 pieces, 9 parts, 44 marks') });
+    const again = await start({ OMAGGIO_DATA: other, PORT: freePort() });
+    expect(again.printed()).not.toContain('demo: loaded');
+    expect(await everything(`${administrator(other)}/omaggio`)).toEqual(before);
+    const shelf = await shelfOf(again.url);
+    expect(shelf).toContain('Mill Race Serenade');
+    await stop(again, 'SIGTERM');
+    expect(command('restore', [file], { OMAGGIO_DATA: other }).text).toMatch(/is kept as the database omaggio_before_\d{14}/);
+    expect(command('omaggio', ['doctor'], { OMAGGIO_DATA: other })).toMatchObject({ status: 0, text: expect.stringContaining('kept from before a restore') });
+  });
+  test('the doctor says what is wrong and what to do', () => {
+    expect(command('omaggio', ['doctor'], { OMAGGIO_DATA: newFolder() })).toMatchObject({
+      status: 1,
+      text: expect.stringMatching(/WRONG {3}there is no database yet[\s\S]*bin\/start makes one/),
+    });
+    expect(command('backup', [], { OMAGGIO_DATA: newFolder() })).toMatchObject({ status: 1, text: expect.stringContaining('name one file') });
+    expect(command('backup', ['/tmp/x.backup'], { OMAGGIO_DATA: newFolder() })).toMatchObject({
+      status: 1,
+      text: expect.stringContaining('there are no data in'),
+    });
+  });
 });

@@ -21,6 +21,7 @@ import { Footer } from './footer';
 import { Header } from './header';
 import type { Command } from './keys';
 import { cleared, markInWords, nextString, toggled } from './mark-changes';
+import { MoreBars } from './more-bars';
 import { Notices } from './notices';
 import { Panel } from './panel';
 import { addressQuery, arrivalAt } from './passage-asked';
@@ -99,9 +100,17 @@ export function Desk({ data }: { data: DeskData }) {
   const others = useOthers(analyst, data.part.id, wasChecked && data.siblings.length > 1);
   const { report: checked, failed: checkFailed } = useReport(analyst, conditions, passages, others.known);
   if (checked && !wasChecked) setWasChecked(true);
-  const engraved = useEngraving(data.part.id, passage, widthPx, shown, { engraving: data.engraving, widthPx: data.widthPx }, passages[current + 1]);
   const { selection, chosen, order, pick, away, clear } = useSelection(part, data.noteId);
   const focus = selection.focus && part ? noteById(part, selection.focus) : undefined;
+  const engraved = useEngraving(
+    data.part.id,
+    passage,
+    widthPx,
+    shown,
+    { engraving: data.engraving, widthPx: data.widthPx },
+    passages[current + 1],
+    focus?.barIndex ?? null,
+  );
   const chosenIds = useMemo(() => new Set(chosen.map((note) => note.id)), [chosen]);
   const selectionBars = chosen.length ? { fromBar: chosen[0]!.barIndex, toBar: chosen.at(-1)!.barIndex } : null;
   const choices = useChoices(analyst, conditions, selection.focus, passage, setProblem);
@@ -377,6 +386,7 @@ export function Desk({ data }: { data: DeskData }) {
                 <LoaderCircle size={16} className="animate-spin" aria-hidden /> Engraving {passage.name} …
               </p>
             )}
+            {engraved.engraving && engraved.toCome && <MoreBars onMore={engraved.more} />}
             {asTable && open && (
               <PlanTable open={open} range={passage} instrument={instrument} notes={notes} strokes={strokes} risks={risks} marked={fingersMarked} />
             )}

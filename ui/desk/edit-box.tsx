@@ -1,5 +1,7 @@
 'use client';
 
+import { LIMITS } from '@/core/util/limits';
+import { LimitHint } from '@/ui/kit/limit';
 import { useState, type ReactNode } from 'react';
 import { DYNAMIC_NAMES } from '@/core/score/dynamics';
 import { parsePitch, pitchName } from '@/core/score/pitch';
@@ -209,10 +211,11 @@ export function EditBox({ context, chosen, onWhy, onChange }: Props) {
           className="field grow"
           aria-label="Why it is changed; kept with the next changes"
           placeholder="kept with the next changes"
-          maxLength={300}
+          maxLength={LIMITS.why}
           value={context.why}
           onChange={(event) => onWhy(event.target.value)}
         />
+        <LimitHint text={context.why} limit={LIMITS.why} />
       </Row>
     </section>
   );
@@ -306,11 +309,12 @@ function TextField({ label, placeholder, value, problem, onText }: TextFieldProp
         aria-invalid={wrong !== null}
         className="field w-full"
         placeholder={placeholder}
-        maxLength={300}
+        maxLength={LIMITS.printedWords}
         value={text}
         onChange={(event) => setText(event.target.value)}
         onBlur={commit}
       />
+      <LimitHint text={text} limit={LIMITS.printedWords} />
       {wrong && (
         <span role="alert" className="block text-xs text-plum">
           {wrong}

@@ -1,5 +1,7 @@
 'use client';
 
+import { LIMITS } from '@/core/util/limits';
+import { LimitHint } from '@/ui/kit/limit';
 import { Printer } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
@@ -310,7 +312,15 @@ function Accept({ finding, spots }: { finding: Finding; spots: Findings }) {
     >
       <label className="grid gap-0.5 text-[13px]">
         Why it may stay
-        <input autoFocus className="field" maxLength={600} value={why} placeholder="she plays it in time" onChange={(event) => setWhy(event.target.value)} />
+        <input
+          autoFocus
+          className="field"
+          maxLength={LIMITS.acceptedWhy}
+          value={why}
+          placeholder="she plays it in time"
+          onChange={(event) => setWhy(event.target.value)}
+        />
+        <LimitHint text={why} limit={LIMITS.acceptedWhy} />
       </label>
       <span className="flex gap-2">
         <button type="submit" className="button min-h-7">

@@ -71,8 +71,9 @@ export class MarkingStore {
   apply(reason: string, changes: readonly Change[]): void {
     if (changes.length === 0) return;
     this.whenOpen(() => {
-      const set = { id: this.outbox.newId(), at: this.outbox.now(), reason: reasonText(reason), changes: changes.map(cleaned), undoes: null };
-      this.add(set);
+      // A text of which nothing is left when it is clean changes nothing.
+      const clean = changes.map(cleaned).filter(({ to }) => to === null || to.value !== '');
+      if (clean.length) this.add({ id: this.outbox.newId(), at: this.outbox.now(), reason: reasonText(reason), changes: clean, undoes: null });
     });
   }
 

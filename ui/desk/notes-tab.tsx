@@ -1,5 +1,6 @@
 'use client';
 
+import { LimitHint } from '@/ui/kit/limit';
 import { useMemo, useState } from 'react';
 import { changeTo, type Change } from '@/core/marking/change';
 import { WORD_KINDS, type Marking, type WordKind } from '@/core/marking/mark';
@@ -143,6 +144,7 @@ function NewNote({ print, marking, about, onChange }: NotesProps & { print: Part
           if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) add();
         }}
       />
+      <LimitHint text={text} limit={LIMITS.note} />
       {problem && (
         <p role="alert" className="text-[13px] text-plum">
           {problem}
@@ -182,19 +184,22 @@ function NoteCard({ note, marking, onChange, onGo, onGoToBar }: NotesProps & { n
       {draft === null ? (
         <p className="whitespace-pre-line">{note.text}</p>
       ) : (
-        <textarea
-          autoFocus
-          aria-label={`Words at ${note.at}`}
-          className="field min-h-16 w-full"
-          maxLength={LIMITS.note}
-          value={draft}
-          onChange={(event) => setDraft(event.target.value)}
-          onBlur={commit}
-          onKeyDown={(event) => {
-            if (event.key === 'Escape') setDraft(null);
-            if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) commit();
-          }}
-        />
+        <>
+          <textarea
+            autoFocus
+            aria-label={`Words at ${note.at}`}
+            className="field min-h-16 w-full"
+            maxLength={LIMITS.note}
+            value={draft}
+            onChange={(event) => setDraft(event.target.value)}
+            onBlur={commit}
+            onKeyDown={(event) => {
+              if (event.key === 'Escape') setDraft(null);
+              if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) commit();
+            }}
+          />
+          <LimitHint text={draft} limit={LIMITS.note} />
+        </>
       )}
       <div className="flex gap-3 text-xs">
         <button type="button" className="min-h-6 cursor-pointer underline" onClick={() => (draft === null ? setDraft(note.text) : commit())}>

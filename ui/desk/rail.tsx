@@ -1,5 +1,7 @@
 'use client';
 
+import { LIMITS } from '@/core/util/limits';
+import { LimitHint } from '@/ui/kit/limit';
 import { Ellipsis } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
@@ -177,13 +179,14 @@ function RenameForm({ name, onDone, onCancel }: { name: string; onDone(name: str
       <input
         autoFocus
         value={text}
-        maxLength={80}
+        maxLength={LIMITS.name}
         aria-label="Name of the passage"
         className="w-full rounded-md border border-line bg-sheet px-2 py-1"
         onChange={(event) => setText(event.target.value)}
         onBlur={() => (text.trim() && text.trim() !== name ? onDone(text.trim()) : onCancel())}
         onKeyDown={(event) => event.key === 'Escape' && onCancel()}
       />
+      <LimitHint text={text} limit={LIMITS.name} />
     </form>
   );
 }

@@ -1,5 +1,7 @@
 'use client';
 
+import { LIMITS } from '@/core/util/limits';
+import { LimitHint } from '@/ui/kit/limit';
 import { useMemo, useState } from 'react';
 import { againstPrint, type AgainstPrint } from '@/core/marking/against-print';
 import { changeTo, type Change } from '@/core/marking/change';
@@ -145,18 +147,21 @@ function WhyField({ why, onWhy }: { why: string; onWhy(why: string): void }) {
     if (text.trim() !== why) onWhy(text.trim());
   };
   return (
-    <input
-      className="field my-1 w-full text-xs"
-      aria-label="Why"
-      placeholder="why"
-      maxLength={300}
-      value={text}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={commit}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') commit();
-      }}
-    />
+    <>
+      <input
+        className="field my-1 w-full text-xs"
+        aria-label="Why"
+        placeholder="why"
+        maxLength={LIMITS.why}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') commit();
+        }}
+      />
+      <LimitHint text={text} limit={LIMITS.why} />
+    </>
   );
 }
 

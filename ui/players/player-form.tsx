@@ -1,5 +1,7 @@
 'use client';
 
+import { LIMITS } from '@/core/util/limits';
+import { LimitHint } from '@/ui/kit/limit';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { DEFAULT_SIZE, INSTRUMENT_KINDS, NAMED_TUNINGS, SIZES } from '@/core/instruments/instrument';
@@ -67,7 +69,8 @@ export function PlayerForm({ player, problem, onClose, onSave }: Props) {
           >
             <label className="grid gap-1">
               <span>Name</span>
-              <input className="field" required maxLength={80} value={said.name} onChange={(event) => set({ name: event.target.value })} />
+              <input className="field" required maxLength={LIMITS.name} value={said.name} onChange={(event) => set({ name: event.target.value })} />
+              <LimitHint text={said.name} limit={LIMITS.name} />
             </label>
             <div className="grid grid-cols-2 gap-3">
               <label className="grid gap-1">

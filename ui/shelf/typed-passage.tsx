@@ -1,5 +1,7 @@
 'use client';
 
+import { LIMITS } from '@/core/util/limits';
+import { LimitHint } from '@/ui/kit/limit';
 import { Dialog } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import { problemOf, sendJson, whileWanted, type Problem } from '@/ui/kit/problem';
@@ -135,9 +137,11 @@ export function TypedPassage({ open, onOpen, onDone }: Props) {
                 aria-label="The passage in ABC notation"
                 spellCheck={false}
                 className="field min-h-64 w-full font-mono text-[13px] leading-5"
+                maxLength={LIMITS.typed}
                 value={text}
                 onChange={(event) => setText(event.target.value)}
               />
+              <LimitHint text={text} limit={LIMITS.typed} />
               <details className="text-[13px]">
                 <summary className="cursor-pointer">What can be typed</summary>
                 <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 gap-y-0.5">

@@ -28,12 +28,16 @@ test('a bound is still drawn as it stands, one more is not', () => {
   expect(lines(11)).not.toBe(lines(12));
 });
 
-test('signs beyond what can be read are left out, notes and bars never', () => {
+test('signs and notes beyond what can be read are left out, bars never', () => {
   const fingers = (n: number) => `<note><notations><technical>${'<fingering>1</fingering>'.repeat(n)}</technical></notations></note>`;
   expect(inside(fingers(24))).toBe(fingers(24));
   expect(inside(fingers(20_000))).toBe(fingers(24));
-  const notes = '<note><duration>1</duration></note>'.repeat(600);
-  expect(inside(notes)).toBe(notes);
+  const notes = (n: number) => '<note><duration>1</duration></note>'.repeat(n);
+  expect([inside(notes(600)), inside(notes(601))]).toEqual([notes(600), notes(600)]);
+  const directions = (n: number) => '<direction><direction-type><words>a</words></direction-type></direction>'.repeat(n);
+  expect([inside(directions(150)), inside(directions(151))]).toEqual([directions(150), directions(150)]);
+  const bars = `<score-partwise><part id="P1">${'<measure number="1"/>'.repeat(3000)}</part></score-partwise>`;
+  expect(withinBounds(bars)).toBe(bars);
   expect(inside(`<direction><direction-type><words>${'very '.repeat(1000)}</words></direction-type></direction>`)).toContain(
     `<words>${'very '.repeat(120)}`.trimEnd(),
   );

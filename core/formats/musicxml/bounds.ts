@@ -66,6 +66,8 @@ const IN_TICKS: ReadonlySet<string> = new Set(['divisions', 'duration', 'offset'
 const MOST_ALIKE = 24;
 /** Inside these everything belongs to music that goes on. */
 const LONG: ReadonlySet<string> = new Set(['score-partwise', 'score-timewise', 'part', 'measure', 'part-list', 'defaults', 'identification']);
+/** What one bar may hold; nobody can read more, and an engraver works on more for minutes. */
+const MOST_IN_BAR: Readonly<Record<string, number>> = { note: 600, direction: 150, harmony: 150, 'figured-bass': 150, attributes: 50, barline: 6 };
 /** Letters in one piece of text. */
 const LONGEST_WORDS = 600;
 
@@ -99,20 +101,18 @@ function walk(text: string, element: XmlElement, found: OutOfBounds[]): void {
     contentOf(element, found);
     return;
   }
-  const alike = LONG.has(element.name) ? null : new Map<string, XmlElement[]>();
+  const alike = new Map<string, XmlElement[]>();
+  const most = (name: string): number => (LONG.has(element.name) ? (element.name === 'measure' ? (MOST_IN_BAR[name] ?? Infinity) : Infinity) : MOST_ALIKE);
   for (const child of element.children) {
-    if (alike) {
-      const same = alike.get(child.name);
-      if (same) same.push(child);
-      else alike.set(child.name, [child]);
-      if ((same?.length ?? 1) > MOST_ALIKE) continue;
-    }
-    walk(text, child, found);
+    const same = alike.get(child.name);
+    if (same) same.push(child);
+    else alike.set(child.name, [child]);
+    if ((same?.length ?? 1) <= most(child.name)) walk(text, child, found);
   }
-  for (const [name, same] of alike ?? []) {
-    if (same.length <= MOST_ALIKE) continue;
-    const drawn = `drawn ${MOST_ALIKE} times`;
-    same.slice(MOST_ALIKE).forEach((child, i) => {
+  for (const [name, same] of alike) {
+    if (same.length <= most(name)) continue;
+    const drawn = `drawn ${most(name)} times`;
+    same.slice(most(name)).forEach((child, i) => {
       const edit = { start: child.start, end: child.end, text: '' };
       found.push({ element, what: i === 0 ? `${name} ${same.length} times` : '', drawn, edit });
     });
