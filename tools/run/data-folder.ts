@@ -9,7 +9,7 @@
  *     log/            what server and database said
  */
 import { spawn } from 'node:child_process';
-import { accessSync, chmodSync, constants, existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { accessSync, chmodSync, constants, existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { createStream } from 'rotating-file-stream';
 import { z } from 'zod';
@@ -40,7 +40,7 @@ const OTHER_FOLDER = 'Set OMAGGIO_DATA to a folder where you may write.';
 export function openFolder(data: DataFolder): void {
   const deeper = path.join(data.path, 'log');
   try {
-    mkdirSync(deeper, { recursive: true });
+    makeFolder(deeper);
   } catch (error) {
     const { code } = error as NodeJS.ErrnoException;
     if (code === 'ENOSPC') throw new Trouble(`the disk is full: the data folder ${data.path} cannot be made.`, 'Make room, then start again.');
@@ -48,7 +48,14 @@ export function openFolder(data: DataFolder): void {
   }
   mayWrite(data.path);
   mayWrite(deeper);
-  mkdirSync(data.backups, { recursive: true, mode: 0o700 });
+  if (!existsSync(data.backups)) mkdirSync(data.backups, { mode: 0o700 });
+}
+
+/** One folder after the other: where a file system makes none, Node's own way of making several at once never ends. */
+function makeFolder(folder: string): void {
+  if (existsSync(folder)) return;
+  makeFolder(path.dirname(folder));
+  mkdirSync(folder);
 }
 
 function mayWrite(folder: string): void {
@@ -136,6 +143,3 @@ export const openLog = (data: DataFolder, name: string) =>
     // A full disk stops no server.
     console.error(`omaggio: the log ${name}.log cannot be written: ${(error as Error).message}`),
   );
-
-export const isThere = (file: string): boolean => existsSync(file);
-export const isFolder = (file: string): boolean => statSync(file, { throwIfNoEntry: false })?.isDirectory() ?? false;

@@ -1,0 +1,104 @@
+/**
+ * `npm run load`: fifty coaches at once for five minutes on an Omaggio of its own (the build has to be there). Each thinks for about
+ * five seconds, marks, and has the eight bars engraved with the new mark; now and then one opens a part or looks at the Shelf. Nothing
+ * comes from a cache: every mark makes another picture. CLIENTS and MINUTES set other numbers.
+ */
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { freePort, processesOf, start, stop } from '../support/omaggio';
+
+const CLIENTS = Number(process.env.CLIENTS ?? 50);
+const MINUTES = Number(process.env.MINUTES ?? 5);
+const THINK_MS = 5_000;
+
+const folder = mkdtempSync(path.join(tmpdir(), 'omaggio-load-'));
+const omaggio = await start({ OMAGGIO_DATA: path.join(folder, 'data'), PORT: freePort() });
+const { url } = omaggio;
+const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+const parts = [...new Set((await (await fetch(url)).text()).match(/\/desk\/[0-9a-f-]{36}/g))].map((each) => each.slice('/desk/'.length));
+interface Place {
+  part: string;
+  marking: string;
+}
+const places: Place[] = [];
+for (const part of parts) {
+  const page = await (await fetch(`${url}/desk/${part}`)).text();
+  places.push({ part, marking: /markingId\\?":\\?"([0-9a-f-]{36})/.exec(page)![1]! });
+}
+
+const times: Record<string, number[]> = { 'mark stored': [], 'eight bars engraved': [], 'Desk opened': [], 'Shelf opened': [] };
+const failures: string[] = [];
+async function timed(what: string, work: () => Promise<Response>): Promise<void> {
+  const begun = performance.now();
+  try {
+    const response = await work();
+    await response.arrayBuffer();
+    if (!response.ok) failures.push(`${what}: ${response.status}`);
+  } catch (error) {
+    failures.push(`${what}: ${(error as Error).message}`);
+  }
+  times[what]!.push(performance.now() - begun);
+}
+
+const until = Date.now() + MINUTES * 60_000;
+async function coach(number: number): Promise<void> {
+  const { part, marking } = places[number % places.length]!;
+  const cookie = `client=coach-number-${number}`;
+  const send = (address: string, value: unknown) =>
+    fetch(`${url}${address}`, {
+      method: 'POST',
+      headers: { cookie, 'content-type': 'application/json' },
+      body: JSON.stringify(value),
+      signal: AbortSignal.timeout(60_000),
+    });
+  await wait(Math.random() * THINK_MS);
+  await timed('Desk opened', () => fetch(`${url}/desk/${part}`, { headers: { cookie } }));
+  for (let n = 0; Date.now() < until; n++) {
+    await wait(THINK_MS * (0.4 + 1.2 * Math.random()));
+    const bar = Math.floor(Math.random() * 16);
+    const mark = { value: `${number} ${n}`, origin: 'coach' };
+    const target = `at-${bar}-${number * 1000 + n}`;
+    const set = { id: randomUUID(), at: new Date().toISOString(), reason: 'Words', undoes: null, changes: [{ target, kind: 'text', from: null, to: mark }] };
+    await timed('mark stored', () => send(`/api/markings/${marking}/changes`, [set]));
+    const fromBar = Math.floor(Math.random() * 16);
+    await timed('eight bars engraved', () =>
+      send(`/api/parts/${part}/engraving`, {
+        fromBar,
+        toBar: fromBar + 7,
+        widthPx: 720,
+        marking: { [`at-${fromBar}-0|text`]: { value: `${number} ${n}`, origin: 'coach' } },
+      }),
+    );
+    if (n % 8 === 7) await timed('Desk opened', () => fetch(`${url}/desk/${part}`, { headers: { cookie } }));
+    if (n % 12 === 11) await timed('Shelf opened', () => fetch(url, { headers: { cookie } }));
+  }
+}
+
+const megabytes = (): number => {
+  const pid = processesOf(omaggio).server[0]!;
+  return Math.round(Number(/^VmRSS:\s*(\d+)/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024);
+};
+const memory: string[] = [`at first ${megabytes()} MB`];
+let afterOneMinute = 0;
+const watch = setInterval(() => memory.push(`${megabytes()}`), 30_000);
+setTimeout(() => (afterOneMinute = megabytes()), 60_000);
+await Promise.all(Array.from({ length: CLIENTS }, (_, i) => coach(i)));
+clearInterval(watch);
+const atTheEnd = megabytes();
+
+console.log(`${CLIENTS} clients, ${MINUTES} minutes, a mark and a picture about every ${THINK_MS / 1000} s each`);
+for (const [what, list] of Object.entries(times)) {
+  list.sort((a, b) => a - b);
+  const at = (share: number) => `${Math.round(list[Math.floor((list.length - 1) * share)] ?? 0)} ms`;
+  console.log(`${what}: ${list.length} times, median ${at(0.5)}, p95 ${at(0.95)}, p99 ${at(0.99)}, longest ${at(1)}`);
+}
+console.log(
+  `memory of the server: ${memory.join(', ')}; after one minute ${afterOneMinute} MB, at the end ${atTheEnd} MB (${Math.round((atTheEnd / afterOneMinute) * 100)} %)`,
+);
+console.log(`failures: ${failures.length} ${[...new Set(failures)].slice(0, 5).join('; ')}`);
+await stop(omaggio, 'SIGTERM');
+rmSync(folder, { recursive: true, force: true });
+process.exit(failures.length ? 1 : 0);
