@@ -45,6 +45,7 @@ export const USAGE = `bin/omaggio COMMAND FILE [options]      FILE may be - for 
   finger    fingerings, the best first
   bow       bow directions and distribution, the best first
   check     what will go wrong, and the tempo at which it does not
+  doctor    what is wrong with the data of the Omaggio that bin/start starts, and what to do (no FILE)
 
   --part NAME|ID|NUMBER     which part (the first string part otherwise)
   --bars 5-12               only these bars, as people say them: 5-12, E, E+2, -6

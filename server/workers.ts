@@ -28,6 +28,8 @@ export interface Asker {
   /** One browser; what the server does for itself has a name of its own. */
   client: string;
   signal?: AbortSignal | undefined;
+  /** They want it within this many milliseconds or not at all, where that is less than the task may take. */
+  withinMs?: number;
 }
 
 export const OURSELVES: Asker = { client: 'server' };
@@ -102,7 +104,7 @@ export async function inWorker<T extends keyof Tasks>(task: T, input: Tasks[T]['
   const { pool, queue } = workers();
   const bytes = bytesOf(input);
   const limit = LIMITS_OF[task];
-  const limitMs = Math.round(limit.ms + (limit.msPerMb * bytes) / MB);
+  const limitMs = Math.min(asker.withinMs ?? Infinity, Math.round(limit.ms + (limit.msPerMb * bytes) / MB));
   return queue.run({
     asker: asker.client,
     long: bytes >= limit.longFrom,

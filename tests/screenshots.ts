@@ -172,6 +172,33 @@ const SHOTS: readonly Shot[] = [
       await page.getByRole('menuitem', { name: /to everybody/ }).waitFor();
     },
   },
+  {
+    name: 'desk-clash',
+    part: ['Staircase', 'Violin'],
+    bars: '1-8',
+    act: async (page) => {
+      const elsewhere = await page.context().browser()!.newContext();
+      const other = await elsewhere.newPage();
+      await other.goto(page.url());
+      await other.locator('[data-report=true]').waitFor();
+      await page.context().setOffline(true);
+      for (const [who, keys] of [
+        [other, ['ArrowRight', 'ArrowRight', '1', 'ArrowRight', 'd', 'ArrowRight', '2']],
+        [page, ['ArrowRight', 'ArrowRight', '3', 'ArrowRight', 'u', 'ArrowRight', '2', 'ArrowRight', '4']],
+      ] as const) {
+        await focus(who);
+        for (const key of keys) await press(who, key);
+      }
+      await other.locator('[data-save=saved]').waitFor();
+      await elsewhere.close();
+      await page.context().setOffline(false);
+      await page.getByRole('button', { name: 'Store these' }).waitFor();
+      await page
+        .getByRole('radio', { name: /theirs/ })
+        .first()
+        .check();
+    },
+  },
   { name: 'desk-tablet', part: ['Evening Barge', 'Viola'], size: { width: 820, height: 1180 } },
 ];
 

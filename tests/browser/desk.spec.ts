@@ -87,6 +87,24 @@ test('a picture that does not come is asked for again', async ({ page }) => {
   await expect(page.locator('.engraving .fing').filter({ hasText: '4' })).toHaveCount(1);
 });
 
+test('of a long passage the bars come as they are looked at; going to a bar brings it', async ({ page, request }) => {
+  await page.goto('/?find=mill+race+serenade.musicxml');
+  const part = /\/desk\/([0-9a-f-]+)/.exec((await page.getByRole('link', { name: /^Viola 129/ }).getAttribute('href'))!)![1]!;
+  const put = await request.put(`/api/parts/${part}/passages`, { data: { from: null, to: [{ name: 'All of it', fromBar: 0, toBar: 128 }] } });
+  expect(put.status()).toBe(200);
+  await page.goto(`/desk/${part}`);
+  await ready(page);
+  const drawn = page.locator('.engraving svg');
+  const first = await drawn.count();
+  await expect(page.getByText('More bars of this passage')).toHaveCount(1);
+  await page.getByText('More bars of this passage').scrollIntoViewIfNeeded();
+  await expect.poll(() => drawn.count()).toBeGreaterThan(first);
+  await page.goto(`/desk/${part}?at=127/1`);
+  await ready(page);
+  await expect(status(page)).toContainText('Bar 127');
+  await expect(page.getByText('More bars of this passage')).toHaveCount(0);
+});
+
 test('clicking and shift-clicking in the score select; the tracks fold; the table says it all', async ({ page }) => {
   await openNew(page, 'evening-barge', 'By Mouse');
   const heads = page.locator('.engraving g.note .notehead');

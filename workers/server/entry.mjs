@@ -1,7 +1,16 @@
 // Entry of the server's worker threads, outside Next's bundle: runs the tasks as they were built, or while developing as they are.
-import { existsSync } from 'node:fs';
+import { existsSync, readlinkSync } from 'node:fs';
+import { constants, setPriority } from 'node:os';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
+
+/** A mark that is to be stored goes before a picture that is to be drawn: this thread gives way to the server's main one. */
+try {
+  const thread = Number(readlinkSync('/proc/thread-self').split('/').at(-1));
+  setPriority(thread, constants.priority.PRIORITY_BELOW_NORMAL);
+} catch {
+  // Where threads have no numbers of their own all are alike.
+}
 
 /** The engraver's memory (WebAssembly) does not count as heap: it may not grow beyond this, and then fails as if there were no more. */
 const MOST_PAGES = (768 * 1024 * 1024) / 65_536;
