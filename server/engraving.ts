@@ -9,7 +9,7 @@ import { musicOf } from './parts';
 import { SharedWork } from './shared-work';
 import { inWorker, TaskTooMuch, type Asker } from './workers';
 
-const KEPT_BYTES = 48 * 1024 * 1024;
+const KEPT_BYTES = 24 * 1024 * 1024;
 const kept = new ByteCache<Engraving>(KEPT_BYTES);
 const underWay = new SharedWork<Engraving>();
 /** Passages that took too much, so that they do not hold a worker again and again. */
@@ -56,5 +56,5 @@ export async function engraved(studioId: string, partId: string, marking: Markin
   }
 }
 
-/** A picture's text, and about a hundred bytes for the place of a note head. */
-const bytesOf = ({ systems }: Engraving): number => systems.reduce((sum, { svg, heads }) => sum + svg.length + 100 * Object.keys(heads).length, 0);
+/** A picture's text, two bytes a letter since it has signs of music in it, and about two hundred bytes for the place of a note head. */
+const bytesOf = ({ systems }: Engraving): number => systems.reduce((sum, { svg, heads }) => sum + 2 * svg.length + 200 * Object.keys(heads).length, 0);

@@ -11,8 +11,8 @@
 import { spawn } from 'node:child_process';
 import { accessSync, chmodSync, constants, existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { createStream } from 'rotating-file-stream';
 import { z } from 'zod';
+import { Log } from './log';
 import { Trouble } from './trouble';
 
 const runningShape = z.object({ pid: z.int(), url: z.string().nullable(), databasePort: z.int().nullable(), since: z.string() });
@@ -137,9 +137,4 @@ export function writePrivate(file: string, text: string): void {
 export const writeRunning = (data: DataFolder, running: Running): void => writePrivate(data.running, JSON.stringify(running));
 export const clearRunning = (data: DataFolder): void => rmSync(data.running, { force: true });
 
-/** A log that goes on where it ended; a few files of a few MB are kept. */
-export const openLog = (data: DataFolder, name: string) =>
-  createStream(`${name}.log`, { path: data.log, size: '4M', maxFiles: 4, history: `.${name}.history` }).on('error', (error) =>
-    // A full disk stops no server.
-    console.error(`omaggio: the log ${name}.log cannot be written: ${(error as Error).message}`),
-  );
+export const openLog = (data: DataFolder, name: string): Log => new Log(data.log, name);
