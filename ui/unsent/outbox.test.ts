@@ -115,6 +115,27 @@ describe('without an answer', () => {
     await browser.settle();
     expect([save(), server.history.length, valuesOf(server.marking.m!)]).toEqual(['saved', 2, { a: '4' }]);
   });
+  test('an error of our own stops nothing for good: it is told, everything stays kept, and is sent later', async () => {
+    const { server, browser, desk } = world();
+    const printed = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+    let broken = true;
+    const ask = server.ask;
+    Object.assign(server, {
+      ask: async (...args: Parameters<typeof ask>) => {
+        if (!broken) return ask(...args);
+        broken = false;
+        throw new Error('unthought of');
+      },
+    });
+    const { tab, finger, save } = desk();
+    finger('a', '3');
+    await browser.settle(0);
+    const { way } = tab.outbox.snapshot();
+    expect([save(), way.to === 'waiting' && way.problem.what]).toEqual(['waiting', 'Sending your changes met an error of its own.']);
+    await browser.settle();
+    expect([save(), valuesOf(server.marking.m!), printed.mock.calls.length]).toEqual(['saved', { a: '3' }, 1]);
+    printed.mockRestore();
+  });
   test('who says "try now" does not wait', async () => {
     const { server, browser, desk } = world();
     server.moods = Array<Mood>(6).fill('away');

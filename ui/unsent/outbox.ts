@@ -150,10 +150,23 @@ export class Outbox {
     this.sends = true;
     await this.ready;
     for (;;) {
-      const pauseMs = await this.step();
+      const pauseMs = await this.step().catch((error: unknown) => this.troubled(error));
       if (pauseMs === 0) continue;
       await this.sleep(pauseMs);
     }
+  }
+
+  /** Something that nobody thought of: what is kept stays kept, and it is tried again after the longest pause. */
+  private troubled(error: unknown): number {
+    console.error('unsent changes:', error);
+    const pause = PAUSES.at(-1)!;
+    const what = 'Sending your changes met an error of its own.';
+    this.goTo({
+      to: 'waiting',
+      until: this.around.now() + pause,
+      problem: { place: null, what, remedy: 'They are kept. Reload the page; the console of the browser says more.' },
+    });
+    return pause;
   }
 
   /** Without a place to keep things there is nothing that tabs could share: each sends its own. */
