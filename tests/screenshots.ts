@@ -1,5 +1,5 @@
 /**
- * npm run screenshots, with Omaggio running at OMAGGIO_URL on a fresh demo: the pictures of docs/screenshots.
+ * npm run screenshots, with Omaggio running at OMAGGIO_URL on a fresh demo: the pictures of docs/screenshots; with names, only those.
  */
 import { chromium, type Page } from '@playwright/test';
 import { secondEdition } from './support/second-edition';
@@ -193,6 +193,7 @@ const SHOTS: readonly Shot[] = [
       await elsewhere.close();
       await page.context().setOffline(false);
       await page.getByRole('button', { name: 'Store these' }).waitFor();
+      await page.locator('[data-engraved=true]').waitFor();
       await page
         .getByRole('radio', { name: /theirs/ })
         .first()
@@ -207,7 +208,8 @@ async function main(): Promise<void> {
     executablePath: '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update'],
   });
-  for (const { name, part, bars, theme, size, act } of SHOTS) {
+  const only = process.argv.slice(2);
+  for (const { name, part, bars, theme, size, act } of SHOTS.filter(({ name }) => only.length === 0 || only.includes(name))) {
     const context = await browser.newContext({ viewport: size ?? { width: 1280, height: 800 } });
     if (theme) await context.addCookies([{ name: 'theme', value: theme, url }]);
     const page = await context.newPage();

@@ -345,6 +345,6 @@ export async function asAdministrator<T>(port: number, password: string, databas
 
 /** Whether the folder of the cluster has the rights that the database asks for; mends what can be mended. */
 export function mendRights(data: DataFolder): void {
-  if (!existsSync(data.cluster)) return;
-  chmodSync(data.cluster, 0o700);
+  if (existsSync(data.cluster)) chmodSync(data.cluster, 0o700);
+  if (existsSync(data.password)) chmodSync(data.password, 0o600);
 }

@@ -80,7 +80,11 @@ export function useEngraving(
     const fail = (problem: Problem, again: boolean) => {
       if (abort.signal.aborted) return;
       setFailed({ problem, key });
-      if (again) retry = setTimeout(() => void whileWanted(abort.signal, ask), RETRY_MS);
+      if (again)
+        retry = setTimeout(() => {
+          retry = undefined;
+          void whileWanted(abort.signal, ask);
+        }, RETRY_MS);
     };
     const ask = async (): Promise<void> => {
       const systems: Engraving['systems'] = [];
@@ -98,10 +102,20 @@ export function useEngraving(
       setFailed(null);
       setShown({ engraving: { systems }, key });
     };
-    void whileWanted(abort.signal, ask);
+    const begin = () => void whileWanted(abort.signal, ask);
+    begin();
+    // The network is back: no need to wait for the next attempt.
+    const online = () => {
+      if (retry === undefined) return;
+      clearTimeout(retry);
+      retry = undefined;
+      begin();
+    };
+    window.addEventListener('online', online);
     return () => {
       abort.abort();
       clearTimeout(retry);
+      window.removeEventListener('online', online);
     };
     // The key stands for range, width and marks together.
     // eslint-disable-next-line react-hooks/exhaustive-deps
