@@ -34,8 +34,11 @@ await run(async () => {
     const url = await omaggio.start(port);
     if (url) say(`Omaggio is ready: ${url}    (Ctrl-C stops it)`);
   } catch (error) {
-    await omaggio.stop();
-    throw error;
+    // What fails because we are being stopped is no trouble.
+    if (signals === 0) {
+      await omaggio.stop();
+      throw error;
+    }
   }
   process.exitCode = await stopped;
   process.exit();

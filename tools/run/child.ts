@@ -51,6 +51,28 @@ export function startChild(command: string, args: readonly string[], { env, cwd,
   return { process: child, ended, isRunning: () => running };
 }
 
+export interface RunningChild {
+  /** Its exit code; null where a signal ended it. */
+  ended: Promise<number | null>;
+  end(): void;
+}
+
+/** Runs a command that talks to the terminal itself, to its end or to ours. */
+export function runChild(command: string, args: readonly string[], { env, cwd }: Pick<ChildOptions, 'env' | 'cwd'>): RunningChild {
+  const through = SETPRIV ? [SETPRIV, '--pdeathsig', 'TERM', '--', command] : [command];
+  const child = spawn(through[0]!, [...through.slice(1), ...args], {
+    env: env ?? process.env,
+    ...(cwd === undefined ? {} : { cwd }),
+    stdio: ['ignore', 'inherit', 'inherit'],
+    detached: true,
+  });
+  const ended = new Promise<number | null>((resolve) => {
+    child.on('exit', (code) => resolve(code));
+    child.on('error', () => resolve(-1));
+  });
+  return { ended, end: () => void child.kill('SIGTERM') };
+}
+
 /** Ends a child by one signal after the other, each with its time. */
 export async function endChild({ process: child, ended, isRunning }: Child, steps: ReadonlyArray<[signal: NodeJS.Signals, ms: number]>): Promise<void> {
   for (const [signal, ms] of steps) {

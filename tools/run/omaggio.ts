@@ -1,7 +1,6 @@
 /** Omaggio running: its database and its server watched, started again when they end, stopped within ten seconds. */
-import { spawnSync } from 'node:child_process';
 import path from 'node:path';
-import { endChild, startChild, type Child } from './child';
+import { endChild, runChild, startChild, type Child, type RunningChild } from './child';
 import {
   commandsFor,
   ensureRoles,
@@ -29,6 +28,7 @@ const WELL_MS = 60_000;
 export class Omaggio {
   private database: Database | null = null;
   private server: Child | null = null;
+  private preparing: RunningChild | null = null;
   private stopping = false;
   private readonly data: DataFolder;
   private release: () => Promise<void> = async () => undefined;
@@ -57,6 +57,7 @@ export class Omaggio {
     }
     if (this.stopping) return '';
     const appUrl = await this.prepare();
+    if (this.stopping) return '';
     const url = `http://127.0.0.1:${port}`;
     await this.serve(port, appUrl);
     if (own) writeRunning(this.data, { pid: process.pid, url, databasePort: this.database!.port, since: new Date().toISOString() });
@@ -78,23 +79,29 @@ export class Omaggio {
   private async prepare(): Promise<string> {
     const { database } = this;
     if (!database) {
-      this.runPrepare({ DATABASE_URL: process.env.DATABASE_URL! });
+      await this.runPrepare({ DATABASE_URL: process.env.DATABASE_URL! });
       return process.env.DATABASE_URL!;
     }
     const password = passwordOf(this.data);
     const urls = await ensureRoles(database.port, password);
-    this.runPrepare({ DATABASE_URL: urls.owner, OMAGGIO_OWN_DATABASE: 'yes', OMAGGIO_BACKUPS: this.data.backups, OMAGGIO_POSTGRES: commandsFor(this.data) });
-    await grantRows(database.port, password);
+    await this.runPrepare({
+      DATABASE_URL: urls.owner,
+      OMAGGIO_OWN_DATABASE: 'yes',
+      OMAGGIO_BACKUPS: this.data.backups,
+      OMAGGIO_POSTGRES: commandsFor(this.data),
+    });
+    if (!this.stopping) await grantRows(database.port, password);
     return urls.app;
   }
 
-  private runPrepare(env: Record<string, string>): void {
-    const done = spawnSync(process.execPath, ['--import', 'tsx', path.join('tools', 'prepare.ts')], {
+  private async runPrepare(env: Record<string, string>): Promise<void> {
+    this.preparing = runChild(process.execPath, ['--import', 'tsx', path.join('tools', 'prepare.ts')], {
       cwd: this.root,
       env: { ...process.env, NODE_ENV: 'production', ...env },
-      stdio: ['ignore', 'inherit', 'inherit'],
     });
-    if (done.status !== 0) throw new Trouble('nothing was started.', 'What is wrong is said above.');
+    const status = await this.preparing.ended;
+    this.preparing = null;
+    if (status !== 0 && !this.stopping) throw new Trouble('nothing was started.', 'What is wrong is said above.');
   }
 
   private async serve(port: number, appUrl: string): Promise<void> {
@@ -116,6 +123,7 @@ export class Omaggio {
       const answer = await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(3_000) }).catch(() => null);
       if (answer?.ok) return;
     }
+    await endChild(this.server, [['SIGKILL', 1_000]]);
     throw new Trouble('the server did not start.', `The log is ${path.join(this.data.log, 'server.log')}.`);
   }
 
@@ -163,6 +171,7 @@ export class Omaggio {
   /** Stops the server, then the database; each is ended the hard way where it takes too long. */
   async stop(): Promise<void> {
     this.stopping = true;
+    this.preparing?.end();
     if (this.server) {
       await endChild(this.server, [
         ['SIGTERM', 3_000],
