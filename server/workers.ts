@@ -111,7 +111,8 @@ export async function inWorker<T extends keyof Tasks>(task: T, input: Tasks[T]['
     signal: asker.signal,
     run: async () => {
       const end = new AbortController();
-      const timer = setTimeout(() => end.abort(), limitMs);
+      const begunAt = new Int32Array(new SharedArrayBuffer(4));
+      const timer = limitFromItsBeginning(begunAt, limitMs, () => end.abort());
       let patience: NodeJS.Timeout | undefined;
       const begun = performance.now();
       const gone = () => {
@@ -119,18 +120,33 @@ export async function inWorker<T extends keyof Tasks>(task: T, input: Tasks[T]['
       };
       asker.signal?.addEventListener('abort', gone, { once: true });
       try {
-        return (await pool.run({ task, input }, { signal: end.signal })) as Tasks[T]['output'];
+        return (await pool.run({ task, input, begun: begunAt }, { signal: end.signal })) as Tasks[T]['output'];
       } catch (error) {
         if (end.signal.aborted && !asker.signal?.aborted) throw new TaskTooMuch(task, 'time', limitMs);
         if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') throw new TaskTooMuch(task, 'memory', limitMs);
         throw error;
       } finally {
-        clearTimeout(timer);
+        clearInterval(timer);
         clearTimeout(patience);
         asker.signal?.removeEventListener('abort', gone);
       }
     },
   });
+}
+
+/** A worker that has to be started first has this long for that. */
+const START_MS = 30_000;
+const LOOK_EVERY_MS = 50;
+
+/** Counts a task's time from the moment when a worker has begun with it. */
+function limitFromItsBeginning(begun: Int32Array, limitMs: number, over: () => void): NodeJS.Timeout {
+  const asked = performance.now();
+  let since: number | null = null;
+  return setInterval(() => {
+    const now = performance.now();
+    if (since === null && Atomics.load(begun, 0) === 1) since = now;
+    if (since === null ? now - asked > START_MS : now - since > limitMs) over();
+  }, LOOK_EVERY_MS);
 }
 
 /** Bytes and letters of an input, as far as they lie at its top. */

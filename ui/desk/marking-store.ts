@@ -30,8 +30,8 @@ export interface MarkingState {
 /** Where changes go and what is heard of them. */
 export interface MarkingOutbox {
   add(set: ChangeSet): void;
-  /** What an earlier visit left, in order. */
-  left(): Promise<ChangeSet[]>;
+  /** What an earlier visit left, in order; before it what was stored while this page has been here. */
+  left(): Promise<{ stored: ChangeSet[]; waiting: ChangeSet[] }>;
   settle(whose: (key: string) => Whose): Promise<void>;
   follow(listener: (event: MarkingNews) => void): () => void;
   newId(): string;
@@ -100,8 +100,9 @@ export class MarkingStore {
   open(): void {
     if (this.opened) return;
     this.opened = true;
-    void this.outbox.left().then((sets) => {
-      for (const set of sets) this.putOnTop(set);
+    void this.outbox.left().then(({ stored, waiting }) => {
+      this.catchUp(stored);
+      for (const set of waiting) this.putOnTop(set);
       // Nothing is missed in between: what is left and what is heard next are one after the other.
       this.outbox.follow((news) => this.hear(news));
       const early = this.early ?? [];
@@ -128,6 +129,15 @@ export class MarkingStore {
   private onWhatIsThere(change: Change): Change {
     const there = this.state.marking[markKey(change.target, change.kind)] ?? null;
     return sameMark(there, change.from) ? change : { ...change, from: there };
+  }
+
+  /** The marking that we were given may have been read before the latest of ours were stored: those after the last that it knows. */
+  private catchUp(stored: readonly ChangeSet[]): void {
+    const from = stored.findLastIndex(({ id }) => this.known.has(id)) + 1;
+    for (const set of stored.slice(from)) {
+      const { marking, conflicts } = applyChanges(this.state.marking, set.changes);
+      if (conflicts.length === 0) this.set({ marking, stacks: pushed(this.state.stacks, set) });
+    }
   }
 
   private putOnTop(set: ChangeSet): void {

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Told } from '@/core/instruments/as-told';
 import { outbox } from '@/ui/unsent/browser';
 import type { Body, PartNamed } from '@/ui/unsent/entry';
+import { VIEW_MS } from '@/ui/unsent/outbox';
 import type { AcceptedFinding, DeskSettings } from './types';
 
 /** What is said anew: settings one by one; findings are accepted and taken up again by themselves. */
@@ -27,8 +28,8 @@ export function usePartSettings(part: PartNamed, first: DeskSettings) {
     const lane = `settings ${part.id}`;
     const follow = (body: Body) => setSettings((before) => withSettings(before, changeOf(body)));
     void outbox()
-      ?.left(lane)
-      .then((entries) => entries.forEach(({ body }) => follow(body)));
+      ?.left(lane, VIEW_MS)
+      .then(({ stored, waiting }) => [...stored, ...waiting].forEach(({ body }) => follow(body)));
     return outbox()?.follow(lane, (event) => {
       if (event.is === 'made elsewhere') follow(event.entry.body);
     });

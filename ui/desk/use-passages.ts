@@ -5,6 +5,7 @@ import type { Passage } from '@/core/score/passages';
 import { cleanLine } from '@/core/util/text';
 import { outbox, useUnsent } from '@/ui/unsent/browser';
 import type { PartNamed } from '@/ui/unsent/entry';
+import { VIEW_MS } from '@/ui/unsent/outbox';
 
 const inBarOrder = (passages: readonly Passage[]): Passage[] => [...passages].sort((a, b) => a.fromBar - b.fromBar || a.toBar - b.toBar);
 
@@ -30,9 +31,9 @@ export function usePassages(part: PartNamed, first: Passage[], firstIndex: numbe
 
   useEffect(() => {
     void outbox()
-      ?.left(lane)
-      .then((entries) => {
-        const last = entries.at(-1)?.body;
+      ?.left(lane, VIEW_MS)
+      .then(({ stored, waiting }) => {
+        const last = [...stored, ...waiting].at(-1)?.body;
         if (last?.about === 'passages') show(last.to);
       });
     return outbox()?.follow(lane, (event) => {

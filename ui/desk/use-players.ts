@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { outbox } from '@/ui/unsent/browser';
+import { VIEW_MS } from '@/ui/unsent/outbox';
 import type { PlayerChoice } from './types';
 
 export type HandChange = Partial<Pick<PlayerChoice, 'hand' | 'measured' | 'technique' | 'thumbPosition'>>;
@@ -21,8 +22,8 @@ export function usePlayers(first: readonly PlayerChoice[]) {
       setPlayers((before) => before.map((player) => (player.id === playerId ? withTechnique(player, change) : player)));
     const ends = first.map(({ id }) => {
       void outbox()
-        ?.left(`player ${id}`)
-        .then((entries) => entries.forEach(({ body }) => body.about === 'player' && follow(id, body.change as HandChange)));
+        ?.left(`player ${id}`, VIEW_MS)
+        .then(({ stored, waiting }) => [...stored, ...waiting].forEach(({ body }) => body.about === 'player' && follow(id, body.change as HandChange)));
       return outbox()?.follow(`player ${id}`, (event) => {
         if (event.is === 'made elsewhere' && event.entry.body.about === 'player') follow(id, event.entry.body.change as HandChange);
       });

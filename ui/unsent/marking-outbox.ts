@@ -12,7 +12,10 @@ export function markingOutbox(outbox: Outbox | null, markingId: string, part: Pa
   const lane = `marks ${markingId}`;
   return {
     add: (set) => outbox?.add(body(set), set.id),
-    left: async () => ((await outbox?.left(lane)) ?? []).map(setOf),
+    left: async () => {
+      const { stored, waiting } = (await outbox?.left(lane)) ?? { stored: [], waiting: [] };
+      return { stored: stored.map(setOf), waiting: waiting.map(setOf) };
+    },
     settle: async (whose) => outbox?.settleMarks(lane, whose),
     follow: (listener) =>
       outbox?.follow(lane, (event) => {

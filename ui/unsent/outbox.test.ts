@@ -20,11 +20,11 @@ function world() {
   const server = new FakeServer();
   const browser = new FakeBrowser(server);
   /** A tab with the Desk of a part in it. */
-  const desk = (marking: Marking = server.marking.m ?? {}, history: readonly ChangeSet[] = server.history) => {
+  const desk = (marking: Marking = server.marking.m ?? {}, history: readonly ChangeSet[] = server.history, open = true) => {
     const tab = browser.openTab();
     const outbox = { ...markingOutbox(tab.outbox, 'm', part), newId: browser.newId, now: () => '2030-01-01T00:00:00.000Z' };
     const store = new MarkingStore(marking, history, outbox);
-    store.open();
+    if (open) store.open();
     const finger = (target: string, to: string | null) => {
       const from = store.snapshot().marking[markKey(target, 'finger')];
       store.apply(`Finger ${to}`, [change(target, from?.value ?? null, to)]);
@@ -59,6 +59,36 @@ describe('a change', () => {
     await browser.settle();
     expect([again.marking(), valuesOf(server.marking.m!), again.save()]).toEqual([{ a: '4' }, { a: '4' }, 'saved']);
     expect(server.history.map(({ changes }) => changes[0]!.from?.value ?? null)).toEqual([null, '3']);
+  });
+  test('what an earlier visit left and is sent before its part is open again is there all the same, and no clash with oneself', async () => {
+    const { server, browser, desk } = world();
+    server.moods = ['away'];
+    const first = desk();
+    await browser.settle(0);
+    first.finger('a', '3');
+    first.finger('b', '1');
+    await browser.settle(0);
+    browser.closeTab(first.tab);
+    // The page was made before, and comes to life after what was left has been sent.
+    const marking = server.marking.m ?? {};
+    const history = [...server.history];
+    const late = desk(marking, history, false);
+    await browser.settle();
+    expect(valuesOf(server.marking.m!)).toEqual({ a: '3', b: '1' });
+    late.store.open();
+    await browser.settle();
+    expect(late.marking()).toEqual({ a: '3', b: '1' });
+    late.finger('a', '4');
+    late.store.undo();
+    await browser.settle();
+    expect([late.save(), late.marking(), valuesOf(server.marking.m!)]).toEqual(['saved', { a: '3', b: '1' }, { a: '3', b: '1' }]);
+    // A view that was made after it knows of it, also of what somebody else did since.
+    server.marking.m = { ...server.marking.m, [markKey('b', 'finger')]: mark('2') };
+    const outbox = { ...markingOutbox(late.tab.outbox, 'm', part), newId: browser.newId, now: () => '2030-01-01T00:00:00.000Z' };
+    const again = new MarkingStore(server.marking.m, server.history, outbox);
+    again.open();
+    await browser.settle();
+    expect(valuesOf(again.snapshot().marking)).toEqual({ a: '3', b: '2' });
   });
   test('undo and redo are changes too', async () => {
     const { server, browser, desk } = world();

@@ -46,6 +46,11 @@ export type LaneEvent =
   /** These are its entries now; `base` is what they stand on, where that changed. */
   | { is: 'rewritten'; entries: readonly Entry[]; base: Marking | null };
 
+const MOST_REMEMBERED = 2_000;
+
+/** A view of a part is made within this time, in ms; settings that were stored earlier are in it. */
+export const VIEW_MS = 20_000;
+
 /** Pauses after attempts without an answer, in ms; the last one goes on for ever. */
 const PAUSES = [500, 1_000, 2_000, 4_000, 8_000, 15_000];
 
@@ -61,6 +66,8 @@ export class Outbox {
   /** Somebody does not want to wait. */
   private hurried = false;
   private sends = false;
+  /** What was stored while this page has been here, in order: a view of a part may have been made before it. */
+  private readonly stored: Array<{ entry: Entry; at: number }> = [];
   private readonly ready: Promise<void>;
 
   constructor(private readonly around: Around) {
@@ -90,10 +97,18 @@ export class Outbox {
     return () => void listeners.delete(listener);
   }
 
-  /** What an earlier visit left of a lane; the clash that it waits for, where there is one. */
-  async left(lane: string): Promise<Entry[]> {
+  /**
+   * What a view of a lane has to add to what the server gave it: changes that wait, and before them those that were stored while
+   * this page has been here. Sending begins at once; a view that was made before it does not know of them.
+   * @param withinMs only those that were stored so recently
+   */
+  async left(lane: string, withinMs = Infinity): Promise<{ stored: Entry[]; waiting: Entry[] }> {
     await this.ready;
-    return this.state.entries.filter((entry) => !entry.refused && laneOf(entry.body) === lane);
+    const since = this.around.now() - withinMs;
+    return {
+      stored: this.stored.filter(({ entry, at }) => at >= since && laneOf(entry.body) === lane).map(({ entry }) => entry),
+      waiting: this.state.entries.filter((entry) => !entry.refused && laneOf(entry.body) === lane),
+    };
   }
 
   /** Takes a change: shown as saving, kept, then sent. */
@@ -309,6 +324,9 @@ export class Outbox {
     const before = this.state;
     this.state = unsent(before, event);
     if (event.is === 'stored') {
+      const at = this.around.now();
+      this.stored.push(...before.entries.filter(({ id, refused }) => !refused && event.ids.includes(id)).map((entry) => ({ entry, at })));
+      this.stored.splice(0, Math.max(0, this.stored.length - MOST_REMEMBERED));
       for (const lane of new Set(before.entries.filter(({ id }) => event.ids.includes(id)).map(({ body }) => laneOf(body)))) this.toLane(lane, event);
     }
     if (event.is === 'clash') this.toLane(event.lane, { is: 'clash', clash: event.clash });

@@ -25,7 +25,8 @@ const isBuilt = process.env.NODE_ENV !== 'development' && existsSync(built);
 if (!isBuilt) (await import('tsx/esm/api')).register();
 const tasks = await (isBuilt ? import(pathToFileURL(built).href) : import('./tasks.ts'));
 
-/** @param {{ task: keyof typeof tasks, input: unknown }} message */
-export default async function run({ task, input }) {
+/** @param {{ task: keyof typeof tasks, input: unknown, begun: Int32Array }} message */
+export default async function run({ task, input, begun }) {
+  Atomics.store(begun, 0, 1);
   return tasks[task](input);
 }
