@@ -202,7 +202,7 @@ const NOTES = 12;
 /** Somebody who marks in a real browser, and believes what the screen says. */
 class Teacher {
   /** Finger by note, as the screen last said it was kept. */
-  readonly said = new Map<number, string>();
+  readonly said = new Map<number, string | null>();
   /** Fingers that were pressed and of which the screen had said nothing yet when it all went down: they may be stored or not. */
   readonly unsure = new Map<number, Set<string>>();
   private chrome: ChildProcess | null = null;
@@ -272,10 +272,11 @@ class Teacher {
       await page.locator('[role=group][aria-label^=Score]').focus();
       for (let nth = 1; nth <= NOTES; nth++) {
         await page.keyboard.press('ArrowRight');
-        this.unsure.set(nth, new Set([...(this.unsure.get(nth) ?? []), finger]));
+        this.unsure.set(nth, new Set([...(this.unsure.get(nth) ?? []), finger, '']));
         await page.keyboard.press(finger);
         await page.locator('[data-save=saved], [data-save=waiting]').waitFor({ timeout: 4_000 });
-        this.said.set(nth, finger);
+        // The same key again takes a finger away: what counts is what the screen says.
+        this.said.set(nth, /finger ([0-4T])/.exec((await page.locator('#status').textContent()) ?? '')?.[1] ?? null);
         this.unsure.delete(nth);
       }
     } catch {
