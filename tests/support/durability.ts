@@ -9,6 +9,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import pg from 'pg';
+import { CHROMIUM, CHROMIUM_ARGS } from './chromium';
 import { answers, freePort, processesOf, start, stop, until, type Started } from './omaggio';
 
 export type Victim = 'server' | 'database' | 'start' | 'browser' | 'all';
@@ -217,23 +218,10 @@ class Teacher {
   async open(): Promise<void> {
     this.kill();
     const port = freePort();
-    this.chrome = spawn(
-      '/usr/bin/chromium',
-      [
-        '--headless',
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        `--user-data-dir=${this.profile}`,
-        `--remote-debugging-port=${port}`,
-        'about:blank',
-      ],
-      { stdio: 'ignore', detached: true },
-    );
+    this.chrome = spawn(CHROMIUM, ['--headless', ...CHROMIUM_ARGS, `--user-data-dir=${this.profile}`, `--remote-debugging-port=${port}`, 'about:blank'], {
+      stdio: 'ignore',
+      detached: true,
+    });
     await until('the browser', async () => (await fetch(`http://127.0.0.1:${port}/json/version`).catch(() => null))?.ok ?? false);
     this.browser = await chromium.connectOverCDP(`http://127.0.0.1:${port}`);
     const context = this.browser.contexts()[0]!;
