@@ -49,9 +49,9 @@ export async function shelf(studioId: string, { search = '', page = 1 }: ShelfAs
   const words = cleanLine(search).slice(0, LONGEST_SEARCH).split(' ').filter(Boolean).slice(0, MOST_WORDS);
   const patterns = words.map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`);
   const where = `pieces.studio_id = $1 AND removed_at IS NULL AND NOT EXISTS (
-      SELECT 1 FROM unnest($2::text[]) AS word WHERE NOT (
-        title ILIKE word OR coalesce(composer, '') ILIKE word OR file_name ILIKE word
-        OR EXISTS (SELECT 1 FROM parts WHERE piece_id = pieces.id AND name ILIKE word)))`;
+      SELECT 1 FROM unnest($2::text[]) AS asked, search_form(asked) AS word WHERE NOT (
+        search_form(title) LIKE word OR search_form(coalesce(composer, '')) LIKE word OR search_form(file_name) LIKE word
+        OR EXISTS (SELECT 1 FROM parts WHERE piece_id = pieces.id AND search_form(name) LIKE word)))`;
   const counted = await pool().query<{ found: number }>(
     `SELECT count(*)::int AS found FROM pieces JOIN sources ON sources.id = pieces.source_id WHERE ${where}`,
     [studioId, patterns],

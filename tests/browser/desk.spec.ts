@@ -42,6 +42,7 @@ test('the check follows the player and the tempo, and both stay', async ({ page 
   await page.getByLabel('Wanted tempo in quarters per minute').fill('60');
   await page.keyboard.press('Enter');
   await expect(second).toContainText('/ 60');
+  await saved(page);
   await page.reload();
   await ready(page);
   await expect(page.getByRole('button', { name: /^Checked for Tobi/ })).toBeVisible();

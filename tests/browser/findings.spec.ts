@@ -49,6 +49,7 @@ test('a finding is accepted with a reason, stays quiet over a reload, comes back
   await card(page).getByLabel('Why it may stay').fill('he has played it in time since June');
   await card(page).getByRole('button', { name: 'Accept', exact: true }).click();
   await expect(list).toHaveCount(count - 1);
+  await saved(page);
   await page.reload();
   await ready(page);
   await page.getByRole('tab', { name: /^Findings/ }).click();
@@ -111,6 +112,7 @@ test('how far off is minded and what is aimed at change the findings, and are ke
   const sharp = page.getByRole('article', { name: /^out-of-tune risk/ }).filter({ hasText: /[CFG]♯|[CFG]#|[CFG] sharp/ });
   await sharp.first().getByRole('button').first().click();
   await expect(card(page).getByRole('region', { name: 'How to hear it' })).toContainText(/Aim \d+\.\d cents lower than equal temperament: pure over/);
+  await saved(page);
   await page.reload();
   await ready(page);
   await page.getByRole('tab', { name: /^Findings/ }).click();

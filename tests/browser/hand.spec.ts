@@ -24,6 +24,7 @@ test('how the part is fingered: a preset, a school and a weight change the plan 
   await dialog(page).getByRole('button', { name: 'Close' }).click();
   await expect.poll(() => fingersOf(page)).not.toBe(usual);
   await expect(settings(page)).toContainText('singing way, 1 weights of your own');
+  await saved(page);
   await page.reload();
   await ready(page);
   await expect(settings(page)).toContainText('singing way');
@@ -49,6 +50,7 @@ test('a player’s hand is measured; figures that cannot be are refused, and the
   await expect(hand).toContainText('reaches a fourth in first position');
   await dialog(page).getByRole('button', { name: 'Close' }).click();
   await expect(settings(page)).toContainText('measured hand');
+  await saved(page);
   await page.reload();
   await ready(page);
   await settings(page).click();
@@ -135,6 +137,7 @@ test('the passage is played: counted in, the place moves through both tracks, an
   await page.waitForTimeout(800);
   await expect(page.locator('[data-playing]')).toHaveCount(0);
   expect(problems).toEqual([]);
+  await saved(page);
   await page.reload();
   await ready(page);
   await expect(page.getByRole('button', { name: /^How it is played/ })).toContainText('sound, click, count-in, 50 %');

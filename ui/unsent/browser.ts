@@ -7,7 +7,7 @@ import type { ChangeSet } from '@/core/marking/change';
 import type { PartNamed } from './entry';
 import { inIndexedDb } from './kept';
 import { Outbox, type Around, type Message } from './outbox';
-import { NOTHING_UNSENT, type UnsentState } from './state';
+import { NOTHING_UNSENT, isLostWithPage, type UnsentState } from './state';
 import { ANSWER_MS, sendBatch, type Ask, type Outcome } from './transport';
 
 let made: Outbox | null = null;
@@ -17,8 +17,11 @@ export function outbox(): Outbox | null {
   if (typeof window === 'undefined') return null;
   if (!made) {
     newClientName();
-    made = new Outbox(aroundHere());
-    takeOver(made);
+    const box = new Outbox(aroundHere());
+    made = box;
+    takeOver(box);
+    // The browser asks before it leaves what nobody else has.
+    window.addEventListener('beforeunload', (event) => isLostWithPage(box.snapshot()) && event.preventDefault());
   }
   return made;
 }

@@ -9,18 +9,37 @@ export interface Kept {
   /** In the order in which they were kept. */
   all(): Promise<Entry[]>;
   remove(ids: readonly string[]): Promise<void>;
+  /** They are stored: no longer sent, but remembered for a while, since a view that is on its way may have been made before. */
+  stored(ids: readonly string[], at: number): Promise<void>;
+  /** What waits and what was stored lately, as at one moment; what was stored before `since` is forgotten. */
+  found(since: number): Promise<Found>;
   /** Puts others in the place of a lane's entries in one step, worked out from those that are there now. @returns what is there now */
   rewrite(lane: string, change: (entries: Entry[]) => Entry[]): Promise<Entry[]>;
 }
 
+/** `at`: when it was known to be stored, in ms. */
+export interface Stored {
+  entry: Entry;
+  at: number;
+}
+
+export interface Found {
+  waiting: Entry[];
+  stored: Stored[];
+}
+
 const DATABASE = 'omaggio-unsent';
 const STORE = 'changes';
+const STORED = 'stored';
 
 export function inIndexedDb(): Kept {
   let opened: Promise<IDBPDatabase> | null = null;
   const database = (): Promise<IDBPDatabase> => {
-    opened ??= openDB(DATABASE, 1, {
-      upgrade: (db) => void db.createObjectStore(STORE, { keyPath: 'seq', autoIncrement: true }),
+    opened ??= openDB(DATABASE, 2, {
+      upgrade: (db, before) => {
+        if (before < 1) db.createObjectStore(STORE, { keyPath: 'seq', autoIncrement: true });
+        db.createObjectStore(STORED, { keyPath: 'seq' });
+      },
       blocking: (_now, _next, event) => (event.target as IDBDatabase).close(),
       terminated: () => (opened = null),
     }).catch((error: unknown) => {
@@ -30,8 +49,8 @@ export function inIndexedDb(): Kept {
     return opened;
   };
   const writing = async () => {
-    const transaction = (await database()).transaction(STORE, 'readwrite', { durability: 'strict' });
-    return { transaction, store: transaction.objectStore(STORE) };
+    const transaction = (await database()).transaction([STORE, STORED], 'readwrite', { durability: 'strict' });
+    return { transaction, store: transaction.objectStore(STORE), memory: transaction.objectStore(STORED) };
   };
   return {
     async put(entry) {
@@ -48,6 +67,20 @@ export function inIndexedDb(): Kept {
       const { transaction, store } = await writing();
       const there = readable(await store.getAll());
       await Promise.all([...there.filter(({ id }) => gone.has(id)).map(({ seq }) => store.delete(seq!)), transaction.done]);
+    },
+    async stored(ids, at) {
+      const done = new Set(ids);
+      const { transaction, store, memory } = await writing();
+      const entries = readable(await store.getAll()).filter(({ id }) => done.has(id));
+      await Promise.all([...entries.flatMap((entry) => [store.delete(entry.seq!), memory.put({ ...entry, storedAt: at })]), transaction.done]);
+    },
+    async found(since) {
+      const { transaction, store, memory } = await writing();
+      const [waiting, remembered] = await Promise.all([store.getAll(), memory.getAll() as Promise<Array<{ seq: number; storedAt: number }>>]);
+      const isOld = ({ storedAt }: { storedAt: number }) => storedAt < since;
+      await Promise.all([...remembered.filter(isOld).map(({ seq }) => memory.delete(seq)), transaction.done]);
+      const lately = remembered.filter((record) => !isOld(record));
+      return { waiting: readable(waiting), stored: lately.flatMap((record) => readable([record]).map((entry) => ({ entry, at: record.storedAt }))) };
     },
     async rewrite(lane, change) {
       const { transaction, store } = await writing();

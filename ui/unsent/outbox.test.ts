@@ -4,7 +4,8 @@ import { markKey, type Mark, type Marking } from '@/core/marking/mark';
 import { MarkingStore } from '@/ui/desk/marking-store';
 import { entryAsText, entryInWords, type Entry } from './entry';
 import { markingOutbox } from './marking-outbox';
-import { saveState } from './state';
+import { VIEW_MS } from './outbox';
+import { isLostWithPage, saveState } from './state';
 import { FakeBrowser, FakeServer, type Mood } from './world';
 
 const part = { id: 'part', name: 'Violin I' };
@@ -38,10 +39,13 @@ const valuesOf = (marking: Marking) => Object.fromEntries(Object.entries(marking
 describe('a change', () => {
   test('is there at once, kept, then stored', async () => {
     const { server, browser, desk } = world();
-    const { finger, save, marking } = desk();
+    const { tab, finger, save, marking } = desk();
     await browser.settle();
     finger('a', '3');
-    expect([marking(), save()]).toEqual([{ a: '3' }, 'saving']);
+    expect([marking(), save(), isLostWithPage(tab.outbox.snapshot())]).toEqual([{ a: '3' }, 'saving', true]);
+    server.moods = ['away'];
+    await browser.settle(0);
+    expect([save(), isLostWithPage(tab.outbox.snapshot())]).toEqual(['waiting', false]);
     await browser.settle();
     expect([save(), valuesOf(server.marking.m!), browser.disk.entries]).toEqual(['saved', { a: '3' }, []]);
   });
@@ -89,6 +93,30 @@ describe('a change', () => {
     again.open();
     await browser.settle();
     expect(valuesOf(again.snapshot().marking)).toEqual({ a: '3', b: '2' });
+  });
+  test('what the page before stored while this one was being made is in this one, and no longer later', async () => {
+    const { server, browser, desk } = world();
+    const before = desk();
+    await browser.settle();
+    // The view is read; the page before stores two things and is gone.
+    const history = [...server.history];
+    before.finger('a', '3');
+    before.tab.outbox.add({ about: 'settings', part, change: { tempo: 80 } });
+    await browser.settle();
+    browser.closeTab(before.tab);
+    expect([valuesOf(server.marking.m!), server.settings, browser.disk.entries]).toEqual([{ a: '3' }, [{ tempo: 80 }], []]);
+    const now = desk({}, history);
+    await browser.settle();
+    expect(now.marking()).toEqual({ a: '3' });
+    const settings = async (tab = now.tab) => (await tab.outbox.left(`settings ${part.id}`, VIEW_MS)).stored.map(({ body }) => body);
+    expect(await settings()).toEqual([{ about: 'settings', part, change: { tempo: 80 } }]);
+    now.finger('a', '4');
+    await browser.settle();
+    expect([now.save(), valuesOf(server.marking.m!)]).toEqual(['saved', { a: '4' }]);
+    browser.time += VIEW_MS + 1;
+    const later = desk();
+    await browser.settle();
+    expect([await settings(), await settings(later.tab), later.marking()]).toEqual([[], [], { a: '4' }]);
   });
   test('undo and redo are changes too', async () => {
     const { server, browser, desk } = world();

@@ -8,7 +8,7 @@ import type { ChangeSet } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
 import type { Problem } from '@/core/util/problem-shape';
 import { laneOf, type Body, type Entry } from './entry';
-import type { Kept } from './kept';
+import type { Kept, Stored } from './kept';
 import { NOTHING_UNSENT, sendable, unsent, whyNot, type UnsentEvent, type UnsentState, type Way } from './state';
 import { batchOf, sendBatch, type Ask, type Clash } from './transport';
 
@@ -66,19 +66,25 @@ export class Outbox {
   /** Somebody does not want to wait. */
   private hurried = false;
   private sends = false;
-  /** What was stored while this page has been here, in order: a view of a part may have been made before it. */
-  private readonly stored: Array<{ entry: Entry; at: number }> = [];
+  /** What was stored while this page has been here and shortly before, in order: a view of a part may have been made before it. */
+  private readonly stored: Stored[] = [];
   private readonly ready: Promise<void>;
 
   constructor(private readonly around: Around) {
     around.listen((message) => this.hear(message));
     around.onAwake(() => this.go());
-    this.ready = around.kept.all().then(
-      (entries) => this.dispatch({ is: 'loaded', entries }),
-      () => this.dispatch({ is: 'loaded', entries: [] }),
-    );
+    this.ready = this.load();
     around.alone(() => this.sendForEver());
     around.tell({ tells: 'hello' });
+  }
+
+  private async load(): Promise<void> {
+    const now = this.around.now();
+    const { waiting, stored } = await this.around.kept.found(now - VIEW_MS).catch(() => ({ waiting: [], stored: [] }));
+    // Heard to be stored while we were reading: it waits no longer, and a view may lack it.
+    const meanwhile = waiting.filter(({ id }) => this.state.gone.has(id)).map((entry) => ({ entry, at: now }));
+    this.stored.unshift(...stored, ...meanwhile);
+    this.dispatch({ is: 'loaded', entries: waiting });
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -99,7 +105,7 @@ export class Outbox {
 
   /**
    * What a view of a lane has to add to what the server gave it: changes that wait, and before them those that were stored while
-   * this page has been here. Sending begins at once; a view that was made before it does not know of them.
+   * this page has been here, or while it was on its way. A view that was made before they were does not know of them.
    * @param withinMs only those that were stored so recently
    */
   async left(lane: string, withinMs = Infinity): Promise<{ stored: Entry[]; waiting: Entry[] }> {
@@ -213,7 +219,7 @@ export class Outbox {
     const known = new Set(batch.map(({ id }) => id));
     const stored = outcome.stored.filter((id) => known.has(id));
     if (stored.length) {
-      await this.around.kept.remove(stored).catch(() => undefined);
+      await this.around.kept.stored(stored, this.around.now()).catch(() => undefined);
       this.both({ is: 'stored', ids: stored });
     }
     if (outcome.refused) await this.setAside(lane, batch, stored, outcome.refused);

@@ -104,6 +104,9 @@ export function saveState({ entries, clashes, way, onlyHere }: UnsentState): Sav
   return whyNot(way) ? 'waiting' : 'saving';
 }
 
+/** Something would be lost with this page: it is not on the browser's disk, or not yet. */
+export const isLostWithPage = ({ entries }: UnsentState): boolean => entries.some(({ seq }) => seq === null);
+
 /** Why nothing could be sent lately; null while all is well. */
 export const whyNot = (way: Way): Problem | null => (way.to === 'waiting' ? way.problem : way.to === 'sending' ? way.again : null);
 

@@ -3,7 +3,7 @@ import { applyChanges, type ChangeSet } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
 import { changeSetShape } from '@/core/marking/wire';
 import { laneOf, type Entry } from './entry';
-import type { Kept } from './kept';
+import type { Found, Kept, Stored } from './kept';
 import { Outbox, type Around, type Message } from './outbox';
 import type { Ask, HttpAnswer } from './transport';
 
@@ -99,6 +99,7 @@ export class FakeServer {
 export class FakeDisk implements Kept {
   entries: Entry[] = [];
   full = false;
+  private memory: Stored[] = [];
   private next = 1;
   async put(entry: Entry): Promise<number> {
     await Promise.resolve();
@@ -111,6 +112,14 @@ export class FakeDisk implements Kept {
   }
   async remove(ids: readonly string[]): Promise<void> {
     this.entries = this.entries.filter(({ id }) => !ids.includes(id));
+  }
+  async stored(ids: readonly string[], at: number): Promise<void> {
+    this.memory.push(...this.entries.filter(({ id }) => ids.includes(id)).map((entry) => ({ entry, at })));
+    await this.remove(ids);
+  }
+  async found(since: number): Promise<Found> {
+    this.memory = this.memory.filter(({ at }) => at >= since);
+    return { waiting: [...this.entries], stored: [...this.memory] };
   }
   async rewrite(lane: string, change: (entries: Entry[]) => Entry[]): Promise<Entry[]> {
     const after = change(this.entries.filter(({ body }) => laneOf(body) === lane)).map((entry) => ({ ...entry, seq: this.next++ }));
