@@ -11,7 +11,7 @@ import { midiOf } from '../core/score/pitch';
 import { isZip, newContainer } from '../core/formats/container';
 import { applyEdits } from '../core/formats/musicxml/edits';
 import { likeTheFile, readScoreBytes } from '../core/formats/read';
-import { markEdits, writeMarked } from '../core/formats/musicxml/write';
+import { withMarks, writeMarked } from '../core/formats/musicxml/write';
 
 import { everyMark } from '../core/testing/marks';
 import { usualPlayer } from '../core/instruments/player';
@@ -20,6 +20,7 @@ import { clockFor } from '../core/score/time';
 import { toMusicXml } from './compose/musicxml';
 import { SERENADE } from './compose/serenade';
 import { EVENING_BARGE, HERON, LOW_TIDE, STAIRCASE } from './compose/studies';
+import { TICKS_PER_QUARTER } from '../core/score/ticks';
 
 const run = (command: string, ...args: string[]) => execFileSync(command, args, { encoding: 'utf8', maxBuffer: 1 << 26, stdio: ['ignore', 'pipe', 'ignore'] });
 
@@ -42,7 +43,7 @@ test('every note of the demo can be played by a usual adult', () => {
   for (const name of DEMO_NAMES) {
     const { score } = demoScore(name);
     for (const part of score.parts) {
-      const request = { score, part, player: usualPlayer(part.instrument!), clock: clockFor(part, score.ticksPerQuarter, null), marking: {}, alternatives: 1 };
+      const request = { score, part, player: usualPlayer(part.instrument!), clock: clockFor(part, null), marking: {}, alternatives: 1 };
       expect(fingerPart(request).unplayable.map((trouble) => [name, part.name, trouble.event.ids[0], trouble.reason])).toEqual([]);
     }
   }
@@ -59,7 +60,7 @@ test('onsets, lengths and pitches equal those of the engraving library, note by 
     if (!read.ok) throw new Error(read.problem.what);
     const { score } = read.value;
     for (const part of score.parts) {
-      const quarters = (ticks: number) => ticks / score.ticksPerQuarter;
+      const quarters = (ticks: number) => ticks / TICKS_PER_QUARTER;
       // The engraver plays repeats: a bar counts where it is played first.
       const playedAt = new Map<number, number>();
       let elapsed = 0;
@@ -104,7 +105,7 @@ test('a round trip without marks gives back every test score as it came, in ever
       const out = likeTheFile(
         applyEdits(
           document.text,
-          score.parts.flatMap((part) => markEdits(document, part, {})),
+          score.parts.flatMap((part) => withMarks(document, part, {}).edits),
         ),
         bytes,
       );

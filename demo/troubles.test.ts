@@ -27,7 +27,7 @@ const reports = score.parts.map((part) => {
   const player = playerFrom({ ...described, tuning: null, thumbPosition: false });
   if (!player.ok) throw new Error(player.problem.what);
   const memories: NonNullable<CheckRequest['memories']> = [];
-  const request: CheckRequest = { score, part, marking: {}, player: player.value, tempo: null, passages: [], memories };
+  const request: CheckRequest = { part, marking: {}, player: player.value, tempo: null, passages: [], memories };
   return { request, memories, findings: check(request).findings };
 });
 const found = reports.flatMap(({ request, findings }) => findings.map((finding) => ({ part: request.part.name, finding })));

@@ -35,6 +35,7 @@ import { remediesFor } from '../core/checks/remedies';
 import { bad, good, type Result } from '../core/util/result';
 import type { Options } from './options';
 import { readPreferences } from './preferences';
+import { TICKS_PER_QUARTER } from '../core/score/ticks';
 
 export interface Outcome {
   value: unknown;
@@ -54,7 +55,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   if (!range.ok) return range;
   const within = range.value && ticksOf(part, range.value);
   const inside = (note: Note) => within === null || (note.onset >= within.from && note.onset < within.to);
-  const place = (note: Note) => placeJson(part, note, score.ticksPerQuarter);
+  const place = (note: Note) => placeJson(part, note);
   if (options.command === 'notes') {
     const notes = part.notes.filter((note) => !note.cue && inside(note));
     return good({
@@ -62,8 +63,8 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
         notes: notes.map((note) => ({
           id: note.id,
           ...place(note),
-          onset: note.onset / score.ticksPerQuarter,
-          duration: note.duration / score.ticksPerQuarter,
+          onset: note.onset / TICKS_PER_QUARTER,
+          duration: note.duration / TICKS_PER_QUARTER,
           pitch: pitchName(note.pitch),
         })),
       },
@@ -78,9 +79,8 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   const marking = readMarks(marksText, part);
   if (!marking.ok) return marking;
   const edited = editedPart(part, marking.value);
-  const clock = clockFor(edited, score.ticksPerQuarter, options.tempo);
+  const clock = clockFor(edited, options.tempo);
   const shared = {
-    score,
     part: edited,
     player: player.value,
     clock,
@@ -94,7 +94,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
       const result = fingerPart({ ...shared, costs: handCosts, preferences: likes });
       const alternatives = result.alternatives.map(({ notes, ...way }) => ({
         ...way,
-        notes: notes.map((fingered) => fingeredNoteJson(edited, score.ticksPerQuarter, fingered, noteById(edited, fingered.id)!, player.value.instrument)),
+        notes: notes.map((fingered) => fingeredNoteJson(edited, fingered, noteById(edited, fingered.id)!, player.value.instrument)),
       }));
       const best = result.alternatives[0];
       const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
@@ -126,7 +126,6 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
     case 'check': {
       const memories: CheckMemory[] = [];
       const request: CheckRequest = {
-        score,
         part: edited,
         marking: marking.value,
         player: player.value,
@@ -291,9 +290,9 @@ function comparedJson({ differing, decisive }: ForWhom, part: Part) {
   return { differing, decisive: decisive.map((each) => ({ ...each, bar: part.bars[each.barIndex]!.label })), caution: HANDS_CAUTION };
 }
 
-function placeJson(part: Part, note: Note, ticksPerQuarter: number) {
+function placeJson(part: Part, note: Note) {
   const bar = part.bars[note.barIndex]!;
-  return { bar: bar.label, barIndex: note.barIndex, beat: beatOf(bar, note.tick, ticksPerQuarter) };
+  return { bar: bar.label, barIndex: note.barIndex, beat: beatOf(bar, note.tick) };
 }
 
 const unplayableJson = (unplayable: readonly Unplayable[], place: (note: Note) => ReturnType<typeof placeJson>) =>

@@ -141,7 +141,7 @@ function passageMarked(part: Part, bars: string): Change[] {
     part,
     line: linesOf(part)[0]!,
     player: usualPlayer(part.instrument),
-    clock: clockFor(part, part.ticksPerQuarter, null),
+    clock: clockFor(part, null),
     marking: {},
     alternatives: 1,
     within: ticksOf(part, range.value),
@@ -159,7 +159,7 @@ function notesIn(part: Part, lines: readonly string[]): Change[] {
 }
 
 function editIn(part: Part, { at, kind, value, why }: People['edits'][number]['changes'][number]): Change {
-  const place = placeAt(part, part.ticksPerQuarter, at);
+  const place = placeAt(part, at);
   if (!place.ok || place.value.noteId === null) throw new Error(`demo edit at ${at}`);
   const target = kind === 'dynamic' ? placeTarget(place.value.barIndex, place.value.tick!) : place.value.noteId;
   return { target, kind, from: null, to: { value, origin: 'coach', why } };

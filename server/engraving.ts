@@ -34,7 +34,7 @@ export async function engraved(studioId: string, partId: string, marking: Markin
   const near = Object.entries(marking).filter(([key]) => {
     const { target, kind } = splitKey(key);
     const bar = barOfTarget(target);
-    return !isWordKind(kind) && bar >= view.fromBar - 1 && bar <= view.toBar + 1;
+    return !isWordKind(kind) && bar !== null && bar >= view.fromBar - 1 && bar <= view.toBar + 1;
   });
   const marks = near.map(([key, { value, off }]) => `${key}=${value}${off ? ' off' : ''}`).sort();
   const key = createHash('sha1')

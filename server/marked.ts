@@ -7,10 +7,19 @@ import { playerById } from './players';
 import { markingFor } from './variants';
 import { inWorker, type Asker } from './workers';
 
+/** A mark that the file has no place for: it is not sent unsaid. */
+export interface UnplacedMark {
+  part: string;
+  at: string;
+  what: string;
+}
+
 export interface MarkedDownload {
   fileName: string;
   bytes: Uint8Array;
   type: string;
+  /** Marks that are not in it. */
+  unplaced?: UnplacedMark[];
 }
 
 export type MarkedOptions = WriteOptions & {
@@ -49,7 +58,7 @@ export async function markedScore(
   if (!first || marked.length === 1) return first ?? null;
   const names = marked.map(({ fileName }, i) => (marked.findIndex((other) => other.fileName === fileName) === i ? fileName : `${i + 1} ${fileName}`));
   const bytes = zipSync(Object.fromEntries(marked.map((file, i) => [names[i]!, [file.bytes, { mtime: '2000-01-01T00:00:00Z' }] as const])));
-  return { fileName: `${stemOf(rows[0]!.file_name)} (marked).zip`, bytes, type: 'application/zip' };
+  return { fileName: `${stemOf(rows[0]!.file_name)} (marked).zip`, bytes, type: 'application/zip', unplaced: marked.flatMap((file) => file.unplaced ?? []) };
 }
 
 const stemOf = (fileName: string): string => fileName.replace(/\.(musicxml|xml|mxl|abc)$/i, '');
@@ -63,9 +72,12 @@ async function markedFile(studioId: string, parts: readonly PartOfFile[], named:
   const compressed = options.compressed === true || /\.mxl$/i.test(fileName);
   const player = options.playerId ? await playerById(studioId, options.playerId) : null;
   const suffix = `${named && parts.length === 1 ? `${parts[0]!.name}, marked` : 'marked'}${player ? ` for ${player.name}` : ''}`;
+  const { bytes, unplaced } = await inWorker('markedFile', { bytes: source.rows[0]!.bytes, markings, options }, asker);
+  const nameOf = (id: string) => parts.find((part) => part.file_part_id === id)!.name;
   return {
     fileName: `${stemOf(fileName)} (${suffix}).${compressed ? 'mxl' : 'musicxml'}`,
-    bytes: await inWorker('markedFile', { bytes: source.rows[0]!.bytes, markings, options }, asker),
+    bytes,
+    unplaced: unplaced.map(({ filePartId, ...mark }) => ({ part: nameOf(filePartId), ...mark })),
     type: compressed ? 'application/vnd.recordare.musicxml' : 'application/vnd.recordare.musicxml+xml',
   };
 }

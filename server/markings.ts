@@ -2,7 +2,9 @@
 import { applyChanges, squashed, type Change, type ChangeSet } from '../core/marking/change';
 import { markKey, type Mark, type MarkKind, type Marking } from '../core/marking/mark';
 import { changeSetShape, type StoreAnswer } from '../core/marking/wire';
+import { changesForward, RECORD_VERSION } from '../core/marking/versions';
 import { inTransaction, pool, type Queryable } from './db';
+import { resolutionOf } from './forward';
 
 export interface StoredMarking {
   id: string;
@@ -74,14 +76,19 @@ export async function history(studioId: string, markingId: string, limit = 200):
 export async function storeChanges(studioId: string, markingId: string, author: string, sent: readonly unknown[]): Promise<StoreAnswer | null> {
   const { sets, refused } = parsedSets(sent);
   return inTransaction(async (client) => {
-    const owner = await client.query('SELECT id FROM markings WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, markingId]);
+    const owner = await client.query<{ part_id: string }>('SELECT part_id FROM markings WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, markingId]);
     if (owner.rowCount === 0) return null;
     const stored = await client.query<{ id: string }>('SELECT id FROM change_sets WHERE studio_id = $1 AND id = ANY($2)', [
       studioId,
       sets.map((set) => set.id),
     ]);
     const before = new Set(stored.rows.map((row) => row.id));
-    const fresh = sets.filter((set) => !before.has(set.id));
+    const partId = owner.rows[0]!.part_id;
+    const fresh = await asToday(
+      client,
+      partId,
+      sets.filter((set) => !before.has(set.id)),
+    );
     let marking = await marksThere(client, studioId, markingId, fresh);
     const taken: ChangeSet[] = [];
     let clash: StoreAnswer['clash'] = null;
@@ -101,6 +108,13 @@ export async function storeChanges(studioId: string, markingId: string, author: 
     const until = clash ? sets.findIndex((set) => set.id === clash!.id) : sets.length;
     return { stored: sets.slice(0, until).map((set) => set.id), refused: clash ? null : refused, clash };
   });
+}
+
+/** Sets that a browser has kept since an earlier version name their notes as it did. */
+async function asToday(client: Queryable, partId: string, sets: readonly ChangeSet[]): Promise<ChangeSet[]> {
+  if (sets.every(({ version = 1 }) => version === RECORD_VERSION)) return [...sets];
+  const resolution = await resolutionOf(client, partId);
+  return sets.map((set) => (set.version === RECORD_VERSION ? set : { ...set, version: RECORD_VERSION, changes: changesForward(set.changes, resolution) }));
 }
 
 /** The sets up to the first one that is none, and what is wrong with that one. */

@@ -9,7 +9,9 @@ import { bad, good, type Result } from '../core/util/result';
 import { cleanLine, cleanText, titleText } from '../core/util/text';
 import { NOTHING_TOLD, SOUNDS } from '../core/instruments/as-told';
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
+import { RECORD_VERSION } from '../core/marking/versions';
 import { inTransaction, pool, type Queryable } from './db';
+import { acceptedFindingForward, resolutionOf } from './forward';
 
 const partRow = z.object({
   id: z.uuid(),
@@ -138,7 +140,10 @@ export async function writePassages(client: Queryable, studioId: string, partId:
 }
 
 const findingText = z.string().max(2_000).transform(cleanText);
-const acceptedShape = z.object({ id: findingText, key: findingText, why: z.string().transform(cleanText).pipe(z.string().max(LIMITS.acceptedWhy)) });
+const acceptedShape = z.object({ id: findingText, key: findingText, why: z.string().transform(cleanText).pipe(z.string().max(LIMITS.acceptedWhy)),
+  /** How its notes are named (`core/marking/versions.ts`); absent in the first version. */
+  version: z.int().min(1).max(RECORD_VERSION).optional(),
+});
 
 export const partSettingsShape = z.object({
   playerId: z.uuid().nullable(),
@@ -195,8 +200,11 @@ export async function setPartSettings(studioId: string, partId: string, { accept
     if (accept || release) {
       await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, partId]);
       const { accepted } = await readSettings(client, studioId, partId);
-      const gone = new Set([...(release ?? []), ...(accept ?? []).map(({ id }) => id)]);
-      const next = [...accepted.filter(({ id }) => !gone.has(id)), ...(accept ?? [])];
+      const earlier = accept?.some(({ version }) => version === undefined);
+      const resolution = earlier ? await resolutionOf(client, partId) : 1;
+      const added = (accept ?? []).map((each) => acceptedFindingForward(each, resolution));
+      const gone = new Set([...(release ?? []), ...added.map(({ id }) => id)]);
+      const next = [...accepted.filter(({ id }) => !gone.has(id)), ...added];
       if (next.length > LIMITS.accepted) {
         return bad('accepted findings', `A part can have ${LIMITS.accepted} of them.`, 'Take up again those that are of no more use, then accept this one.');
       }

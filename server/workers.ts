@@ -2,7 +2,8 @@
 import { availableParallelism, totalmem } from 'node:os';
 import path from 'node:path';
 import { Piscina } from 'piscina';
-import type { EngraveTask, MarkedTask, ReadFile, TypedPassage } from '../workers/server/tasks';
+import type { EngraveTask, MarkedOutput,
+  MarkedTask, ReadFile, TypedPassage } from '../workers/server/tasks';
 import type { CarriedOver, carryOver, compareEditions, LikestPart } from '../workers/server/editions';
 import type { Engraving } from '../workers/server/engraver';
 import type { Told } from '../core/instruments/as-told';
@@ -20,7 +21,7 @@ interface Tasks {
   carryOver: { input: Parameters<typeof carryOver>[0]; output: CarriedOver };
   midi: { input: { title: string; music: string; marking: Marking; told: Told }; output: Uint8Array };
   marksAlone: { input: { music: string; marking: Marking; told: Told }; output: string };
-  markedFile: { input: MarkedTask; output: Uint8Array };
+  markedFile: { input: MarkedTask; output: MarkedOutput };
 }
 
 /** Who asks, and until when they want to know. */

@@ -4,6 +4,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { closePool } from '../server/db';
 import { loadDemo } from '../server/demo';
+import { bringForward } from '../server/forward';
 import { migrate, NewerDatabase } from '../server/migrate';
 import { stopWorkers } from '../server/workers';
 import { dump } from './run/dump';
@@ -36,6 +37,8 @@ async function prepare(url: string): Promise<void> {
   const wish = wished();
   const done = await migrate(url, path.join(root, 'db', 'migrations'), { beforeChange: (pending) => saveFirst(url, pending) });
   if (done.length) console.log(`database: ${done.length} migrations`);
+  const forward = await bringForward();
+  if (forward) console.log(`database: the records of ${forward} parts are brought forward`);
   if (await loadDemo(path.join(root, 'demo'), wish)) console.log(wish === 'none' ? 'an empty studio: made' : 'demo: loaded');
 }
 

@@ -70,7 +70,6 @@ export interface OtherMusic {
 
 export interface OpenPart {
   part: Part;
-  ticksPerQuarter: number;
 }
 
 export interface FingeringChoice {
@@ -132,7 +131,7 @@ export class Analyst {
     this.others = [];
     this.kept = '';
     this.strings = null;
-    return { part: this.part, ticksPerQuarter: this.score.ticksPerQuarter };
+    return { part: this.part };
   }
 
   report(conditions: Conditions, passages: readonly Passage[]): Report {
@@ -140,7 +139,6 @@ export class Analyst {
     const { memories, others } = this;
     this.kept = JSON.stringify(conditions);
     return check({
-      score: this.opened,
       part: this.edited(conditions),
       line: conditions.line,
       marking,
@@ -187,7 +185,7 @@ export class Analyst {
     const context = {
       ...request,
       line,
-      place: (note: Note) => placeOf(part, note, request.score.ticksPerQuarter),
+      place: (note: Note) => placeOf(part, note),
       isNew: () => true,
       ...aimOf({ part, intonation: conditions.intonation, others: this.others }),
     };
@@ -242,7 +240,7 @@ export class Analyst {
 
   private fitRequest(conditions: Conditions, passages: readonly Passage[]): FitRequest {
     const { marking, preferences, tempo, line, intonation } = conditions;
-    return { score: this.opened, part: this.edited(conditions), marking, preferences, tempo, line, passages, intonation };
+    return { part: this.edited(conditions), marking, preferences, tempo, line, passages, intonation };
   }
 
   /** What helps against a finding, tried on the music around it. */
@@ -250,10 +248,10 @@ export class Analyst {
     this.keepUp(conditions);
     const part = this.edited(conditions);
     const line = linesOf(part).findIndex((each) => each.events.some(({ ids }) => ids.includes(finding.noteIds.at(-1)!)));
-    const { score, player, marking, preferences } = this.request(conditions);
+    const { player, marking, preferences } = this.request(conditions);
     const edited = (tried: Marking) => this.edited({ ...conditions, marking: tried });
     const { tempo, intonation } = conditions;
-    const request = { score, part, player, marking, preferences, tempo, intonation, passages: [], edited };
+    const request = { part, player, marking, preferences, tempo, intonation, passages: [], edited };
     return remediesFor(request, finding, { hand: this.handMemory(Math.max(0, line)), bow: this.memory(Math.max(0, line)) });
   }
 
@@ -325,7 +323,7 @@ export class Analyst {
       score: this.opened,
       part,
       player: this.player(conditions),
-      clock: clockFor(part, this.opened.ticksPerQuarter, conditions.tempo),
+      clock: clockFor(part, conditions.tempo),
       marking: conditions.marking,
       preferences: conditions.preferences,
     };

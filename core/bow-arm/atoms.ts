@@ -10,6 +10,7 @@ import { bowInForce, bowPlace, marksOf, type BowZone, type Marking } from '../ma
 import { wishesFor, type Wished } from '../marking/wishes';
 import { AMOUNTS, BREATH_S, FERMATA_TIMES, LONG_SILENCE_S, type StrokeKind } from './tables';
 import { stretched } from './unequal';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 /** What the coach wishes of the stroke that begins or lies here. */
 export interface AtomWish {
@@ -129,7 +130,7 @@ interface Fixed {
 const fixedOf = new WeakMap<Line, { part: Part; clock: Clock; fixed: Array<Fixed | null> }>();
 
 /** Worked out once for a line at a tempo. */
-function fixedEvents(part: Part, line: Line, clock: Clock, ticksPerQuarter: number): Array<Fixed | null> {
+function fixedEvents(part: Part, line: Line, clock: Clock): Array<Fixed | null> {
   const known = fixedOf.get(line);
   if (known?.part === part && known.clock.tempo === clock.tempo) return known.fixed;
   const pizzicato = pizzicatoAt(part);
@@ -151,11 +152,11 @@ function fixedEvents(part: Part, line: Line, clock: Clock, ticksPerQuarter: numb
       level: levelNear(steps),
       steps,
       hairpin: loudness.hairpinAt(event.onset),
-      place: placeInBar(event, bar, ticksPerQuarter),
+      place: placeInBar(event, bar),
       barSeconds: clock.secondsAt(bar.onset + bar.ticks) - clock.secondsAt(bar.onset),
       notes: soundingNotes(event),
       pitches: [midiOf(first.pitch), midiOf(event.notes.at(-1)!.pitch)],
-      strokes: tremoloStrokes(first, event, ticksPerQuarter),
+      strokes: tremoloStrokes(first, event),
       breath: event.notes.some((note) => note.articulations.includes('breath') || note.articulations.includes('caesura')),
     };
   });
@@ -163,9 +164,9 @@ function fixedEvents(part: Part, line: Line, clock: Clock, ticksPerQuarter: numb
   return fixed;
 }
 
-export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: number, marking: Marking): Atom[] {
+export function atomsOf(part: Part, line: Line, clock: Clock, marking: Marking): Atom[] {
   const links = slurLinks(part, line, marking);
-  const fixed = fixedEvents(part, line, clock, ticksPerQuarter);
+  const fixed = fixedEvents(part, line, clock);
   const wished = wishesFor(marking);
   const atoms: Atom[] = [];
   let lastEndS: number | null = null;
@@ -176,7 +177,7 @@ export function atomsOf(part: Part, line: Line, clock: Clock, ticksPerQuarter: n
     const { barIndex, level, steps, hairpin, barSeconds, notes, pitches, strokes } = known;
     const bar = part.bars[barIndex]!;
     const wishes = wished(event.ids, barIndex);
-    const uneven = (tick: number) => clock.secondsAt(stretched(tick, bar, ticksPerQuarter, wishes.unequal));
+    const uneven = (tick: number) => clock.secondsAt(stretched(tick, bar, wishes.unequal));
     const onsetS = wishes.unequal ? uneven(event.onset) : known.onsetS;
     const endS = Math.max(wishes.unequal ? uneven(event.end) : known.endS, onsetS + (event.grace ? 0.08 : 0.01));
     const signs = signsOf(event, known.spiccato, known.stressed, wishes);
@@ -252,9 +253,9 @@ function takeOver(grace: Atom, main: Atom): void {
   main.mustHook = false;
 }
 
-function placeInBar(event: LineEvent, bar: Bar, ticksPerQuarter: number) {
+function placeInBar(event: LineEvent, bar: Bar) {
   const inBar = event.onset - bar.onset;
-  const unit = beatTicks(bar, ticksPerQuarter);
+  const unit = beatTicks(bar);
   const compound = bar.beatType >= 8 && bar.beats % 3 === 0;
   const beat = compound ? unit * 3 : unit;
   const nominal = bar.beats * unit;
@@ -293,11 +294,11 @@ function signsOf(event: LineEvent, spiccato: boolean, stressed: boolean, wishes:
 const soundingNotes = ({ notes }: LineEvent): number => (notes.some((note) => note.harmonic === 'artificial') ? 1 : notes.length);
 
 /** Strokes that a tremolo sign asks for: one or two beams repeat eighths or sixteenths, three are as quick as can be (common practice). */
-function tremoloStrokes(note: Note, event: LineEvent, ticksPerQuarter: number): number {
+function tremoloStrokes(note: Note, event: LineEvent): number {
   if (note.tremolo === 0 || note.tremoloWith !== null) return 1;
   if (note.tremolo >= 3) return 0;
   const flags: Readonly<Record<string, number>> = { eighth: 1, '16th': 2, '32nd': 3 };
-  const unit = ((ticksPerQuarter / 2 ** (note.tremolo + (flags[note.length.type ?? ''] ?? 0))) * note.length.normal) / note.length.actual;
+  const unit = ((TICKS_PER_QUARTER / 2 ** (note.tremolo + (flags[note.length.type ?? ''] ?? 0))) * note.length.normal) / note.length.actual;
   return Math.max(1, Math.round((event.end - event.onset) / unit));
 }
 

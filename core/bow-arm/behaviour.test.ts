@@ -16,8 +16,8 @@ import { HAIR_CM } from './tables';
 import { preparedAtoms } from './bowing';
 
 function request(music: string, options: MakeOptions = {}, marking: Marking = {}, kind: InstrumentKind = 'violin'): BowingRequest {
-  const { score, part } = makeScore(kind, music, options);
-  return { score, part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, score.ticksPerQuarter, null), marking, alternatives: 1 };
+  const { part } = makeScore(kind, music, options);
+  return { part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, null), marking, alternatives: 1 };
 }
 const best = (asked: BowingRequest) => planBowing(asked)[0]!;
 const ways = (asked: BowingRequest) =>
@@ -34,8 +34,8 @@ describe('two beats down and one beat back, in three', () => {
   const music = '(A4 B4) C5 | '.repeat(8);
   const options = { beats: 3, tempo: 100 };
   const locks = Array.from({ length: 16 }, (_, i) => [Math.floor(i / 2) * 3 + (i % 2 ? 2 : 0), 'bow', i % 2 ? 'up' : 'down'] as const);
-  const { score, part } = makeScore('violin', music, options);
-  const report = check({ score, part, marking: marks(music, options, locks), player: usualPlayer('violin'), tempo: null, passages: [] });
+  const { part } = makeScore('violin', music, options);
+  const report = check({ part, marking: marks(music, options, locks), player: usualPlayer('violin'), tempo: null, passages: [] });
   const finding = report.findings.find((each) => each.kind === 'bow must race back')!;
 
   test('the steady state: twice as fast, +6.0 dB', () => {
@@ -269,7 +269,7 @@ describe('a plan made anew after a change', () => {
   const { score } = demoScore('mill-race-serenade');
   const part = score.parts[0]!;
   const line = linesOf(part)[0]!;
-  const asked = { score, part, line, player: usualPlayer('violin'), clock: clockFor(part, score.ticksPerQuarter, null), alternatives: 1 };
+  const asked = { score, part, line, player: usualPlayer('violin'), clock: clockFor(part, null), alternatives: 1 };
   test('is the plan that would have been made without the memory of the one before', () => {
     const memory = newBowMemory();
     planBowing({ ...asked, marking: {} }, memory);
@@ -302,8 +302,8 @@ describe('nonsense', () => {
     expect(changes.find((change) => change.kind === 'split')!.why).toContain('longer than any bow');
   });
   test('a bar of 128th notes is planned, and found too quick', () => {
-    const { score, part } = makeScore('violin', 'A4/0.03125 '.repeat(128), { tempo: 120 });
-    const report = check({ score, part, marking: {}, player: usualPlayer('violin'), tempo: null, passages: [] });
+    const { part } = makeScore('violin', 'A4/0.03125 '.repeat(128), { tempo: 120 });
+    const report = check({ part, marking: {}, player: usualPlayer('violin'), tempo: null, passages: [] });
     expect(report.findings.some((finding) => finding.kind === 'stroke too quick' && finding.severity === 3)).toBe(true);
   });
   test('a tempo of nothing is passed over, and said', () => {
@@ -315,7 +315,7 @@ describe('nonsense', () => {
     if (!read.ok) throw new Error(read.problem.what);
     expect(read.value.score.warnings.map((warning) => warning.text).join()).toContain('A tempo of 0 cannot be played');
     const [part] = read.value.score.parts;
-    expect(clockFor(part!, read.value.score.ticksPerQuarter, null).tempo).toBeGreaterThan(0);
+    expect(clockFor(part!, null).tempo).toBeGreaterThan(0);
   });
   test('plucked throughout: no bow, no findings of it', () => {
     const asked = request('A4 B4 C5 D5', { words: [{ quarter: 0, text: 'pizz.' }] });

@@ -8,8 +8,8 @@ import { preferredLengthCm, speedStepDb } from './stroke';
 import { HAIR_CM } from './tables';
 
 function bow(music: string, options: MakeOptions = {}, marking: Marking = {}, kind: InstrumentKind = 'violin') {
-  const { score, part } = makeScore(kind, music, options);
-  return planBowing({ score, part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, score.ticksPerQuarter, null), marking });
+  const { part } = makeScore(kind, music, options);
+  return planBowing({ part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, null), marking });
 }
 const ways = (music: string, options: MakeOptions = {}, marking: Marking = {}) =>
   bow(music, options, marking)[0]!

@@ -1,6 +1,6 @@
 /** Bowings for a line: the best plan and others that differ in strategy, with what they change and why. */
 import type { Line } from '../score/lines';
-import type { Part, Score } from '../score/score';
+import type { Part  } from '../score/score';
 import type { Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
@@ -16,7 +16,6 @@ import { LOCKED, type Direction } from './stroke';
 import { BOW_COSTS, BOW_STRATEGIES, HAIR_CM, REST_SECONDS, type BowCosts, type BowStrategy } from './tables';
 
 export interface BowingRequest {
-  score: Pick<Score, 'ticksPerQuarter'>;
   part: Part;
   line: Line;
   player: Player;
@@ -77,8 +76,8 @@ export function planBowing(request: BowingRequest, memory: BowMemory = newBowMem
 
 /** Everything there is to bow, with what the instrument and the strings say about it. */
 export function preparedAtoms(request: BowingRequest): Atom[] {
-  const { part, line, clock, score, marking, player, stringOf } = request;
-  const plain = withPhrases(atomsOf(part, line, clock, score.ticksPerQuarter, marking), part, marking, HAIR_CM[player.instrument.kind]);
+  const { part, line, clock, marking, player, stringOf } = request;
+  const plain = withPhrases(atomsOf(part, line, clock, marking), part, marking, HAIR_CM[player.instrument.kind]);
   return stringOf ? withOutsideMotion(plain, line, stringOf, player.instrument.kind) : plain;
 }
 

@@ -12,7 +12,7 @@ const request = {
   part,
   line: firstLine(part),
   player: usualPlayer('violin'),
-  clock: clockFor(part, score.ticksPerQuarter, null),
+  clock: clockFor(part, null),
   marking: {} as Marking,
 };
 const at = (note: number) => choicesForBow(request, part.notes[note]!.id, newBowMemory());

@@ -1,5 +1,5 @@
 /** A found plan in the numbers and words that people ask for: strokes, what they change in the print, and why. */
-import { beatOf, type DynamicLevel, type Part, type Score } from '../score/score';
+import { beatOf, type DynamicLevel, type Part  } from '../score/score';
 import type { Unlike } from './alike';
 import type { Atom } from './atoms';
 import { hookCost, isLegato, placeCost } from './costs';
@@ -86,15 +86,14 @@ export interface Bowing {
 
 interface Described {
   part: Part;
-  score: Pick<Score, 'ticksPerQuarter'>;
 }
 
-export function described({ part, score }: Described, atoms: readonly Atom[], planned: readonly PlannedSpan[], hairCm: number, strategy: BowStrategy): Bowing {
+export function described({ part }: Described, atoms: readonly Atom[], planned: readonly PlannedSpan[], hairCm: number, strategy: BowStrategy): Bowing {
   const strokes: Stroke[] = [];
   const changes: BowChange[] = [];
   const sums: Record<BowTerm, number> = { direction: 0, split: 0, join: 0, hook: 0, retake: 0, bow: 0 };
   planned.forEach((each, i) => {
-    const stroke = strokeOf(each, strokes[i - 1], planned[i - 1], { part, score }, atoms, hairCm);
+    const stroke = strokeOf(each, strokes[i - 1], planned[i - 1], { part }, atoms, hairCm);
     strokes.push(stroke);
     for (const [name, cost] of Object.entries(stroke.terms)) sums[name as BowTerm] += cost;
     changes.push(...changesAt(each, planned[i - 1], stroke, strokes[i - 1], atoms, hairCm));
@@ -120,7 +119,7 @@ function strokeOf(
   { span, from, to, start, back }: PlannedSpan,
   before: Stroke | undefined,
   lastPlanned: PlannedSpan | undefined,
-  { part, score }: Described,
+  { part }: Described,
   atoms: readonly Atom[],
   hairCm: number,
 ): Stroke {
@@ -142,7 +141,7 @@ function strokeOf(
     events: span.to - span.from + 1,
     barIndex: atom.barIndex,
     onset: atom.onset,
-    beat: beatOf(bar, atom.onset - bar.onset, score.ticksPerQuarter),
+    beat: beatOf(bar, atom.onset - bar.onset),
     seconds: span.seconds,
     direction,
     kind: span.kind,

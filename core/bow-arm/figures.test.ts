@@ -19,7 +19,7 @@ import { driftsOf, unevenPair } from './travel';
 function planned(music: string, options: MakeOptions = {}, stringOf?: (id: string) => number | null) {
   const { score, part } = makeScore('violin', music, options);
   const line = firstLine(part);
-  const clock = clockFor(part, score.ticksPerQuarter, null);
+  const clock = clockFor(part, null);
   const request = { score, part, line, player: usualPlayer('violin'), clock, marking: {}, alternatives: 1, ...(stringOf ? { stringOf } : {}) };
   return { ...request, strokes: planBowing(request)[0]!.strokes, secondsAt: (tick: number) => clock.secondsAt(tick) };
 }
@@ -180,8 +180,8 @@ describe('tempi', () => {
 
 describe('hemiolas', () => {
   const found = (music: string) => {
-    const { score, part } = makeScore('violin', music, { beats: 3 });
-    return hemiolasOf(part, atomsOf(part, firstLine(part), clockFor(part, score.ticksPerQuarter, null), score.ticksPerQuarter, {}));
+    const { part } = makeScore('violin', music, { beats: 3 });
+    return hemiolasOf(part, atomsOf(part, firstLine(part), clockFor(part, null), {}));
   };
   test('a note over the second bar line, and a rhythm of two beats three times', () => {
     expect(found('A4/2 B4~/1 | B4/1 C5/2 | A4/3')).toMatchObject([{ barIndex: 0, because: 'a note lies over the second bar line' }]);
@@ -193,7 +193,6 @@ describe('hemiolas', () => {
 
 describe('loudness', () => {
   const part = (marks: Array<[tick: number, level: 'p' | 'f' | 'mf']>, hairpins: Array<['crescendo' | 'diminuendo', number, number]>) => ({
-    ticksPerQuarter: TICKS,
     dynamics: marks.map(([tick, level]) => ({ tick, text: level, level })),
     hairpins: hairpins.map(([kind, from, to]) => ({ kind, from, to })),
   });

@@ -15,12 +15,12 @@ export interface Hemiola {
  * Two bars of three beats in which something begins on every second beat, and either nothing begins on the second bar
  * line (a tie or a long note lies over it) or the three groups have one rhythm that the bars do not have (common practice).
  */
-export function hemiolasOf(part: Pick<Part, 'bars' | 'ticksPerQuarter'>, atoms: readonly Atom[]): Hemiola[] {
+export function hemiolasOf(part: Pick<Part, 'bars'>, atoms: readonly Atom[]): Hemiola[] {
   const found: Hemiola[] = [];
   const byOnset = new Map(atoms.map((atom) => [atom.onset, atom]));
   for (let i = 0; i + 1 < part.bars.length; i++) {
     const [bar, next] = [part.bars[i]!, part.bars[i + 1]!];
-    const beat = beatTicks(bar, part.ticksPerQuarter);
+    const beat = beatTicks(bar);
     if (bar.beats !== 3 || next.beats !== 3 || bar.beatType !== next.beatType || bar.ticks !== 3 * beat || next.ticks !== 3 * beat) continue;
     const starts = [0, 2, 4].map((beats) => byOnset.get(bar.onset + beats * beat));
     if (starts.some((atom) => atom === undefined)) continue;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { firstLine, makeScore } from '../testing/make';
+import { firstLine, makeScore, TICKS } from '../testing/make';
 import { demoScore, DEMO_NAMES } from '../../tests/support/demo';
 import { linesOf } from '../score/lines';
 import { clockFor } from '../score/time';
@@ -40,7 +40,7 @@ function planned({ notes, slurs, locks, tempo, dynamic }: typeof phrase extends 
     const ends = open.has(i - 1) && !open.has(i - 2) && i > 0;
     return `${begins ? '(' : ''}${pitch}${sign}${length}${ends ? ')' : ''}${rest && !begins ? ' r/1' : ''}`;
   });
-  const { score, part } = makeScore('violin', music.join(' '), { tempo, dynamic });
+  const { part } = makeScore('violin', music.join(' '), { tempo, dynamic });
   const marking: Record<string, Mark> = {};
   for (const { note, kind, down } of locks) {
     const target = part.notes[note];
@@ -49,7 +49,7 @@ function planned({ notes, slurs, locks, tempo, dynamic }: typeof phrase extends 
   return {
     part,
     marking,
-    plans: planBowing({ score, part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, score.ticksPerQuarter, null), marking }),
+    plans: planBowing({ part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, null), marking }),
   };
 }
 
@@ -132,21 +132,21 @@ describe('what the music asks', () => {
     const { part } = makeScore('violin', 'A4 A4 A4 A4');
     part.dynamics = [
       { tick: 0, text: 'p', level: 'p' },
-      { tick: 960, text: 'f', level: 'f' },
+      { tick: 2 * TICKS, text: 'f', level: 'f' },
     ];
     const { levelAt } = loudnessOf(part);
-    expect([levelAt(0), levelAt(959), levelAt(960)]).toEqual(['p', 'p', 'f']);
+    expect([levelAt(0), levelAt(2 * TICKS - 1), levelAt(2 * TICKS)]).toEqual(['p', 'p', 'f']);
     const { part: plucked } = makeScore('violin', 'A4 A4 A4 A4', {
       words: [
         { quarter: 1, text: 'pizz.' },
         { quarter: 3, text: 'arco' },
       ],
     });
-    expect([0, 1, 2, 3].map((quarter) => pizzicatoAt(plucked)(quarter * 480))).toEqual([false, true, true, false]);
+    expect([0, 1, 2, 3].map((quarter) => pizzicatoAt(plucked)(quarter * TICKS))).toEqual([false, true, true, false]);
   });
   test('atoms know bar, beat, accents, ties and upbeats', () => {
-    const { score, part } = makeScore('violin', 'E4 | A4! B4~ B4 C5. | D5/4', { pickupQuarters: 1 });
-    const atoms = atomsOf(part, firstLine(part), clockFor(part, score.ticksPerQuarter, null), score.ticksPerQuarter, {});
+    const { part } = makeScore('violin', 'E4 | A4! B4~ B4 C5. | D5/4', { pickupQuarters: 1 });
+    const atoms = atomsOf(part, firstLine(part), clockFor(part, null), {});
     expect(atoms.map((atom) => [atom.onBar, atom.upbeat, atom.accent, atom.kind, atom.ids.length])).toEqual([
       [false, true, false, 'détaché', 1],
       [true, false, true, 'accent', 1],
@@ -163,11 +163,10 @@ describe('the demo can be bowed', () => {
     return score.parts.map((part): [string, Bowing] => [
       `${name} ${part.name}`,
       planBowing({
-        score,
         part,
         line: linesOf(part)[0]!,
         player: usualPlayer(part.instrument!),
-        clock: clockFor(part, score.ticksPerQuarter, null),
+        clock: clockFor(part, null),
         marking: {},
         alternatives: 1,
       })[0]!,
@@ -177,7 +176,7 @@ describe('the demo can be bowed', () => {
     const [file, ...part] = name.split(' ');
     const { score } = demoScore(file!);
     const found = score.parts.find((each) => each.name === part.join(' '))!;
-    const clock = clockFor(found, score.ticksPerQuarter, null);
+    const clock = clockFor(found, null);
     const numbers = bowingNumbers(plan, {
       part: found,
       line: linesOf(found)[0]!,

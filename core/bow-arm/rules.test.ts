@@ -6,9 +6,9 @@ import { planBowing } from './bowing';
 
 /** Which choice has the bowing of the rule: 0 the first; -1 none of four. */
 function choice({ music, options, ways }: BowRule): number {
-  const { score, part } = makeScore('violin', music, options ?? {});
-  const clock = clockFor(part, score.ticksPerQuarter, null);
-  const plans = planBowing({ score, part, line: firstLine(part), player: usualPlayer('violin'), clock, marking: {}, alternatives: 4 });
+  const { part } = makeScore('violin', music, options ?? {});
+  const clock = clockFor(part, null);
+  const plans = planBowing({ part, line: firstLine(part), player: usualPlayer('violin'), clock, marking: {}, alternatives: 4 });
   const directionOf = (noteId: string, plan: (typeof plans)[number]) => plan.strokes.find((stroke) => stroke.noteIds.includes(noteId))!.direction[0];
   const heads = part.notes.filter((note) => !note.inChord && !note.tiedFrom);
   const wanted = ways.replace(/ /g, '');

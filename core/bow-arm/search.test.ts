@@ -8,8 +8,8 @@ import { planBowing } from './bowing';
 import { BOW_COSTS } from './tables';
 
 function atoms(music: string, tempo: number) {
-  const { score, part } = makeScore('violin', music, { tempo });
-  return atomsOf(part, firstLine(part), clockFor(part, score.ticksPerQuarter, null), score.ticksPerQuarter, {});
+  const { part } = makeScore('violin', music, { tempo });
+  return atomsOf(part, firstLine(part), clockFor(part, null), {});
 }
 
 describe('both searches find what a general-purpose shortest-path library finds on the same graph (ngraph.path)', () => {
@@ -31,7 +31,7 @@ describe('both searches find what a general-purpose shortest-path library finds 
 
 describe('a passage in its context', () => {
   const { score, part } = makeScore('violin', 'A4/2 B4 | C5/2 D5 | E5/2 D5 | C5 B4 A4 | B4/2 C5 | D5/2 E5 | A4/3', { beats: 3 });
-  const request = { score, part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, score.ticksPerQuarter, null), marking: {} };
+  const request = { score, part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, null), marking: {} };
   const within = { from: part.bars[2]!.onset, to: part.bars[4]!.onset };
   const whole = planBowing({ ...request, alternatives: 1 })[0]!.strokes;
   test('the best plan for it goes the way of the best plan of the whole line', () => {

@@ -3,6 +3,7 @@
  * baroque, and of swing). The ratio is the coach's.
  */
 import type { Bar } from '../score/score';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 /** Share of the pair that the first note takes; null for even playing. @example `longShare('2:1') === 2 / 3` */
 export function longShare(ratio: string | undefined): number | null {
@@ -15,10 +16,10 @@ export function longShare(ratio: string | undefined): number | null {
  * counted in eighths, pairs of sixteenths; never across the beat, so that every beat stays where it is. Shorter notes
  * inside each eighth keep their share of it.
  */
-export function stretched(tick: number, bar: Bar, ticksPerQuarter: number, ratio: string | undefined): number {
+export function stretched(tick: number, bar: Bar, ratio: string | undefined): number {
   const share = longShare(ratio);
   if (share === null) return tick;
-  const pair = (ticksPerQuarter * 4) / Math.max(4, bar.beatType);
+  const pair = (TICKS_PER_QUARTER * 4) / Math.max(4, bar.beatType);
   const inBar = tick - bar.onset;
   const start = Math.floor(inBar / pair) * pair;
   const inside = inBar - start;

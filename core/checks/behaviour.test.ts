@@ -50,8 +50,8 @@ interface Asked {
 }
 
 function planned({ kind, music, tempo }: { kind: InstrumentKind; music: string; tempo: number }, player: Partial<Player> = {}): Asked {
-  const { score, part } = makeScore(kind, music, { tempo });
-  const request: CheckRequest = { score, part, marking: {}, player: { ...usualPlayer(kind), ...player }, tempo: null, passages: [] };
+  const { part } = makeScore(kind, music, { tempo });
+  const request: CheckRequest = { part, marking: {}, player: { ...usualPlayer(kind), ...player }, tempo: null, passages: [] };
   const report = check(request);
   return { request, report, plan: { line: firstLine(part), fingering: report.fingering, bowing: report.bowing, tempo: report.tempo.wanted } };
 }
@@ -98,9 +98,9 @@ test('a floor is where the bow runs out: at it there is enough, just below there
   fc.assert(
     fc.property(fc.integer({ min: 3, max: 9 }), fc.integer({ min: 30, max: 60 }), (notes, tempo) => {
       const row = Array.from({ length: notes }, (_, i) => `${'ABCDE'[i % 5]}${i % 5 < 2 ? 4 : 5}/1`).join(' ');
-      const { score, part } = makeScore('violin', `(${row}) A4/1`, { tempo, dynamic: 'f' });
+      const { part } = makeScore('violin', `(${row}) A4/1`, { tempo, dynamic: 'f' });
       const locked = Object.fromEntries(part.notes.slice(0, 1).map(({ id }) => [`${id}|slur-is`, { value: 'bow', origin: 'coach' as const }]));
-      const request: CheckRequest = { score, part, marking: locked, player: usualPlayer('violin'), tempo: null, passages: [] };
+      const request: CheckRequest = { part, marking: locked, player: usualPlayer('violin'), tempo: null, passages: [] };
       const report = check(request);
       const { floor } = report.tempo;
       if (floor === null || floor > 300) return;

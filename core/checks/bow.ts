@@ -428,8 +428,8 @@ function unmet(stroke: Stroke, context: BowContext): Trouble | null {
 }
 
 function clashAt(stroke: Stroke, context: BowContext): string[] | null {
-  const { score, part, line, player, clock, marking } = context;
-  const atoms = preparedAtoms({ score, part, line, player, clock, marking });
+  const { part, line, player, clock, marking } = context;
+  const atoms = preparedAtoms({ part, line, player, clock, marking });
   const at = atoms.findIndex((atom) => atom.ids[0] === stroke.noteIds[0]);
   const joined = new Set(atoms.flatMap((atom, i) => (atom.ids.some((id) => markAt(marking, id, 'slur')?.value === 'join') ? [i] : [])));
   const clash = at < 0 ? null : smallestClash(atoms, at, joined, HAIR_CM[player.instrument.kind]);

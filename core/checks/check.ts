@@ -6,7 +6,7 @@ import { pitchName, type Pitch } from '../score/pitch';
 import type { Line } from '../score/lines';
 import { linesOf } from '../score/lines';
 import type { Passage } from '../score/passages';
-import { beatOf, type Note, type Part, type Score } from '../score/score';
+import { beatOf, type Note, type Part  } from '../score/score';
 import { clockFor, type Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
@@ -26,9 +26,9 @@ import { tonicOf, type IntonationSettings, type PitchSchool } from './target';
 import type { Finding, TempoLimit } from './finding';
 import { FASTEST_TEMPO } from './tables';
 import { heldText, unplayableText } from './words';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 export interface CheckRequest {
-  score: Pick<Score, 'ticksPerQuarter'>;
   part: Part;
   marking: Marking;
   player: Player;
@@ -86,8 +86,8 @@ export interface Report {
 }
 
 export function check(request: CheckRequest): Report {
-  const { score, part, marking, player, preferences } = request;
-  const clock = clockFor(part, score.ticksPerQuarter, request.tempo);
+  const { part, marking, player, preferences } = request;
+  const clock = clockFor(part, request.tempo);
   const findings: Finding[] = [];
   const limits: TempoLimit[] = [];
   const risks: NoteRisk[] = [];
@@ -99,13 +99,13 @@ export function check(request: CheckRequest): Report {
   const lines = linesOf(part);
   for (const [index, line] of lines.entries()) {
     const isNew = (noteId: string) => !seen.has(noteId);
-    const shared = { score, part, line, player, clock, marking, preferences };
+    const shared = { part, line, player, clock, marking, preferences };
     const memory = (memories[index] ??= memoryAfter(memories[index - 1]));
     const hand = planFingering({ ...shared, costs: request.costs?.hand, alternatives: 1 }, memory.hand);
     const best = hand.alternatives[0] ?? null;
     const stringOf = stringsOf(best);
     const bow = planBowing({ ...shared, ...(request.costs?.bow ? { costs: request.costs.bow } : {}), alternatives: 1, stringOf }, memory.bow)[0] ?? null;
-    const context: LineContext = { ...shared, ...aimOf(request), place: (note) => placeOf(part, note, score.ticksPerQuarter), isNew };
+    const context: LineContext = { ...shared, ...aimOf(request), place: (note) => placeOf(part, note), isNew };
     findings.push(...hand.unplayable.filter(({ event }) => isNew(event.ids[0]!)).map((trouble) => unplayableFinding(trouble, context)));
     if (best) {
       const found = handFindings(best, context);
@@ -125,7 +125,7 @@ export function check(request: CheckRequest): Report {
     if (best) fingerings.push({ ...best, notes: best.notes.filter((note) => isNew(note.id)) });
     for (const event of line.events) for (const id of event.ids) seen.add(id);
   }
-  const place = (note: Note) => placeOf(part, note, score.ticksPerQuarter);
+  const place = (note: Note) => placeOf(part, note);
   const shownLine = lines[Math.min(request.line ?? 0, lines.length - 1)]!;
   findings.push(
     ...readingFindings(part, player, marking, place, request.others ?? []),
@@ -163,14 +163,13 @@ export function aimOf({ part, intonation, others }: Pick<CheckRequest, 'part' | 
     aim: {
       school: intonation?.school ?? null,
       toleranceCents: intonation?.toleranceCents ?? undefined,
-      rootAt: (note) => (sounding && rootOf(soundingAt(sounding, note.onset / part.ticksPerQuarter))) ?? tonicOf(part.bars[note.barIndex]!.fifths),
+      rootAt: (note) => (sounding && rootOf(soundingAt(sounding, note.onset / TICKS_PER_QUARTER))) ?? tonicOf(part.bars[note.barIndex]!.fifths),
     },
   };
 }
 
 /** What the findings of one line need to know. */
 export interface LineContext {
-  score: Pick<Score, 'ticksPerQuarter'>;
   part: Part;
   line: Line;
   player: Player;
@@ -183,9 +182,9 @@ export interface LineContext {
   isNew(noteId: string): boolean;
 }
 
-export function placeOf(part: Part, note: Note, ticksPerQuarter: number): { bar: string; barIndex: number; beat: number } {
+export function placeOf(part: Part, note: Note): { bar: string; barIndex: number; beat: number } {
   const bar = part.bars[note.barIndex]!;
-  return { bar: bar.label, barIndex: note.barIndex, beat: beatOf(bar, note.tick, ticksPerQuarter) };
+  return { bar: bar.label, barIndex: note.barIndex, beat: beatOf(bar, note.tick) };
 }
 
 const namesOf = (notes: readonly Note[]): string => notes.map((note) => pitchName(note.pitch)).join(' and ');

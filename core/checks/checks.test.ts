@@ -19,11 +19,10 @@ import { chanceBeyond, placementCents, shiftCents } from './intonation';
 import { severityOf } from './tables';
 
 function report(kind: InstrumentKind, music: string, options: MakeOptions & { player?: Partial<Player>; marking?: Marking; wanted?: number } = {}) {
-  const { score, part } = makeScore(kind, music, options);
+  const { part } = makeScore(kind, music, options);
   return {
     part,
     ...check({
-      score,
       part,
       marking: options.marking ?? {},
       player: { ...usualPlayer(kind), ...options.player },
@@ -124,9 +123,9 @@ describe('findings', () => {
   });
   test('a trill that does not fit says how many notes it would have, and the tempo at which it fits', () => {
     const trilled = (tempo: number) => {
-      const { score, part } = makeScore('violin', 'A4/0.5 B4/0.5 C5 | D5/2', { tempo });
+      const { part } = makeScore('violin', 'A4/0.5 B4/0.5 C5 | D5/2', { tempo });
       part.notes[1]!.trill = true;
-      return check({ score, part, marking: {}, player: usualPlayer('violin'), tempo: null, passages: [] });
+      return check({ part, marking: {}, player: usualPlayer('violin'), tempo: null, passages: [] });
     };
     const late = trilled(140).findings.find((finding) => finding.kind === 'trill too quick')!;
     expect(late.numbers).toMatchObject({ notes: 3, written: 'mum', playerNotesPerS: 10 });
@@ -164,11 +163,11 @@ describe('findings', () => {
   test('the bow runs out where the coach will not have the slur split, with the numbers and both remedies', () => {
     const slurred = '(A4/4 | B4/4 | C5/4) | A4/4';
     const { score, part } = makeScore('violin', slurred, { tempo: 50, dynamic: 'ff' });
-    const shared = { score, part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, score.ticksPerQuarter, null), marking: {} };
+    const shared = { score, part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, null), marking: {} };
     const unsplit = planBowing({ ...shared, costs: { splitAtBar: 99, splitAtHalf: 99, splitAtBeat: 99, splitOffBeat: 99 }, alternatives: 1 })[0]!;
     const { findings, limits } = bowFindings(unsplit, {
       ...shared,
-      place: (note) => placeOf(part, note, score.ticksPerQuarter),
+      place: (note) => placeOf(part, note),
       isNew: () => true,
       preferences: undefined,
       ...aimOf({ part, intonation: undefined, others: undefined }),
@@ -222,7 +221,7 @@ describe('tempo', () => {
   test('a passage is no quicker than its hardest spot, and the piece no quicker than its passages', () => {
     const { score } = demoScore('mill-race-serenade');
     const part = score.parts[0]!;
-    const made = check({ score, part, marking: {}, player: usualPlayer('violin'), tempo: null, passages: automaticPassages(part) });
+    const made = check({ part, marking: {}, player: usualPlayer('violin'), tempo: null, passages: automaticPassages(part) });
     const ceilings = made.passages.map((passage) => passage.ceiling ?? Infinity);
     expect(made.tempo.ceiling).toBe(Math.min(...ceilings));
     expect(made.tempo.limitedBy).toMatchObject({ barIndex: expect.any(Number) });
@@ -232,7 +231,7 @@ describe('tempo', () => {
     const { score } = demoScore('mill-race-serenade');
     const part = score.parts[0]!;
     const count = (level: Player['level']) =>
-      check({ score, part, marking: {}, player: { ...usualPlayer('violin'), level }, tempo: null, passages: [] }).findings.reduce(
+      check({ part, marking: {}, player: { ...usualPlayer('violin'), level }, tempo: null, passages: [] }).findings.reduce(
         (sum, finding) => sum + finding.severity,
         0,
       );

@@ -61,8 +61,8 @@ test('one bar with the same rhythm is no tune', () => {
 
 test('as a finding: named with both places, and its remedies are marks; its key changes with what it depends on', () => {
   const findings = (value: string) => {
-    const { score, part, marking } = marked(`${TUNE} | E4/4 | ${TUNE}`, [[0, 'finger', value]]);
-    return check({ score, part, marking, player: usualPlayer('violin'), tempo: null, passages: [] }).findings.filter(
+    const { part, marking } = marked(`${TUNE} | E4/4 | ${TUNE}`, [[0, 'finger', value]]);
+    return check({ part, marking, player: usualPlayer('violin'), tempo: null, passages: [] }).findings.filter(
       ({ kind }) => kind === 'marked differently elsewhere',
     );
   };

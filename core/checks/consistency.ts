@@ -7,6 +7,7 @@ import type { Line, LineEvent } from '../score/lines';
 import type { Note, Part } from '../score/score';
 import { changeTo, type Change } from '../marking/change';
 import { markAt, type Mark, type MarkKind, type Marking } from '../marking/mark';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 /** How alike two bars are: the same notes; the same intervals on other notes; the same rhythm. */
 export const ALIKE = ['same notes', 'other notes', 'same rhythm'] as const;
@@ -107,7 +108,7 @@ function comparable(part: Part, line: Line): BarOfLine[] {
     const bar = part.bars[barIndex]!;
     const first = events[0]!.notes[0]!;
     // In parts of a quarter that any rhythm divides: other parts may count in ticks of their own.
-    const time = (ticks: number) => Math.round((ticks / part.ticksPerQuarter) * 5040);
+    const time = (ticks: number) => Math.round((ticks / TICKS_PER_QUARTER) * 5040);
     const key = (height: (note: Note) => number | string) =>
       events.map(({ onset, end, notes, grace }) => `${time(onset - bar.onset)} ${time(end - onset)} ${grace} ${notes.map(height).join('+')}`).join('|');
     const slurred = part.slurs.some(({ from }) => events.some(({ ids }) => ids.includes(from)));

@@ -6,6 +6,7 @@ import { beatOf, type Note, type Part } from '../score/score';
 import { coachChanges, type Change } from '../marking/change';
 import { bowInForce, markAt, type MarkKind, type Marking } from '../marking/mark';
 import { comparableBars, type BarOfLine } from './consistency';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 export interface OtherPart {
   id: string;
@@ -19,7 +20,7 @@ export interface OtherPart {
 export function soundingAt(parts: readonly Part[], quarter: number): Pitch[] {
   return parts
     .flatMap((part) => {
-      const tick = quarter * part.ticksPerQuarter;
+      const tick = quarter * TICKS_PER_QUARTER;
       return part.notes.filter((note) => !note.cue && !note.grace && note.onset <= tick && note.onset + note.duration > tick).map(({ pitch }) => pitch);
     })
     .sort((a, b) => midiOf(a) - midiOf(b));
@@ -47,14 +48,14 @@ export function rootOf(pitches: readonly Pitch[]): Pitch | null {
 
 /** What can be listened for before an entry: the latest beginnings in the other parts within two bars, two at most. */
 export function cueBefore(note: Note, own: Part, others: readonly OtherPart[]): Array<{ name: string; bar: string; beat: number; pitch: string }> {
-  const at = note.onset / own.ticksPerQuarter;
-  const from = own.bars[Math.max(0, note.barIndex - 1)]!.onset / own.ticksPerQuarter;
+  const at = note.onset / TICKS_PER_QUARTER;
+  const from = own.bars[Math.max(0, note.barIndex - 1)]!.onset / TICKS_PER_QUARTER;
   const cues = others.flatMap(({ name, part }) => {
-    const last = part.notes.findLast(({ onset, cue, grace }) => !cue && !grace && onset / part.ticksPerQuarter < at && onset / part.ticksPerQuarter >= from);
+    const last = part.notes.findLast(({ onset, cue, grace }) => !cue && !grace && onset / TICKS_PER_QUARTER < at && onset / TICKS_PER_QUARTER >= from);
     if (!last) return [];
     const bar = part.bars[last.barIndex]!;
     return [
-      { name, bar: bar.label, beat: beatOf(bar, last.tick, part.ticksPerQuarter), pitch: pitchName(last.pitch), quarter: last.onset / part.ticksPerQuarter },
+      { name, bar: bar.label, beat: beatOf(bar, last.tick), pitch: pitchName(last.pitch), quarter: last.onset / TICKS_PER_QUARTER },
     ];
   });
   return cues

@@ -30,21 +30,20 @@ export interface HeldOutcome {
 
 /** @param other what is different from the plan's own conditions: the tempo in quarters per minute, the player, the tolerance in cents */
 export function checkHeld(request: CheckRequest, plan: HeldPlan, other: { tempo?: number; player?: Player; toleranceCents?: number }): HeldOutcome {
-  const { score, part, marking, preferences } = request;
+  const { part, marking, preferences } = request;
   const { line } = plan;
   const tempo = other.tempo ?? plan.tempo;
   const factor = tempo / plan.tempo;
   const { aim } = aimOf(request);
   const context: LineContext = {
-    score,
     part,
     line,
     player: other.player ?? request.player,
-    clock: clockFor(part, score.ticksPerQuarter, tempo),
+    clock: clockFor(part, tempo),
     marking,
     preferences,
     aim: { ...aim, toleranceCents: other.toleranceCents ?? aim.toleranceCents },
-    place: (note) => placeOf(part, note, score.ticksPerQuarter),
+    place: (note) => placeOf(part, note),
     isNew: () => true,
   };
   const fingering = plan.fingering && fingeringAt(plan.fingering, factor);

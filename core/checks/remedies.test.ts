@@ -14,7 +14,7 @@ import { automaticPassages } from '../score/passages';
 const { score } = demoScore('staircase');
 const part = score.parts[0]!;
 const tobi: Player = { ...usualPlayer('violin'), level: 'intermediate', hand: handOf('small') };
-const request: CheckRequest = { score, part, marking: {}, player: tobi, tempo: null, passages: automaticPassages(part) };
+const request: CheckRequest = { part, marking: {}, player: tobi, tempo: null, passages: automaticPassages(part) };
 const report = check(request);
 const severe = report.findings.filter(({ severity }) => severity > 1);
 

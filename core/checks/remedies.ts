@@ -24,6 +24,7 @@ import { isQuiet, type Finding, type Remedy } from './finding';
 import { handFindings } from './hand';
 import { FASTEST_TEMPO, SHIFT_BITS_PER_S, SLOWEST_TEMPO } from './tables';
 import { isEdit, marksToTry, type Tryable } from './to-try';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 export interface TriedRemedy extends Remedy {
   /** `advice`: what is known to help, where nothing that can be tried does. */
@@ -131,12 +132,12 @@ export function remediesFor(
   finding: Finding,
   memory: RemedyMemory = { hand: newFingeringMemory(), bow: newBowMemory() },
 ): TriedRemedy[] {
-  const { score, part, player, marking, preferences } = request;
+  const { part, player, marking, preferences } = request;
   const note = noteById(part, finding.noteIds.at(-1)!);
   const line = note && linesOf(part).find((each) => each.events.some(({ ids }) => ids.includes(note.id)));
   if (!note || !line || isQuiet(finding) || finding.kind === 'marked differently elsewhere') return fixed(finding);
-  const clock = clockFor(part, score.ticksPerQuarter, request.tempo);
-  const shared = { score, part, line, player, clock, preferences, marking };
+  const clock = clockFor(part, request.tempo);
+  const shared = { part, line, player, clock, preferences, marking };
   const trial = new Trial(request, line, memory, finding);
   const found: TriedRemedy[] = [];
   const keep = (kind: TriedRemedy['kind'], text: string, changes: Change[]) => {
@@ -156,7 +157,7 @@ export function remediesFor(
     }
     if (finding.kind === 'shift late' || finding.kind === 'out-of-tune risk') {
       const way = trial.fingering();
-      const within = { from: Math.max(0, note.onset - part.ticksPerQuarter * 8), to: note.onset + 1 };
+      const within = { from: Math.max(0, note.onset - TICKS_PER_QUARTER * 8), to: note.onset + 1 };
       for (const { kind, take, text } of way ? handAdvice(shared, way, [], SHIFT_BITS_PER_S[player.level] / 2, within) : [])
         if (kind === 'move early' && take) keep('earlier', `${text.split(':')[0]}.`, fingerChanges(marking, take.noteId, take.finger, take.string));
     }
@@ -219,16 +220,15 @@ class Trial {
     private readonly memory: RemedyMemory,
     private readonly finding: Finding,
   ) {
-    const { score, part, player, preferences, tempo } = request;
+    const { part, player, preferences, tempo } = request;
     this.context = {
-      score,
       part,
       line,
       player,
-      clock: clockFor(part, score.ticksPerQuarter, tempo),
+      clock: clockFor(part, tempo),
       preferences,
       ...aimOf(request),
-      place: (note) => placeOf(part, note, score.ticksPerQuarter),
+      place: (note) => placeOf(part, note),
       isNew: () => true,
     };
     this.before = this.check(request.marking);

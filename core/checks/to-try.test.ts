@@ -18,10 +18,10 @@ interface Asked extends MakeOptions {
 
 /** The remedies of the first finding of a kind, and the findings of that kind when one of them is taken. */
 function helped(music: string, trouble: FindingKind, { kind = 'violin', marks = [], player, costs, ...options }: Asked = {}) {
-  const { score, part } = makeScore(kind, music, options);
+  const { part } = makeScore(kind, music, options);
   const marking: Marking = Object.fromEntries(marks.map(([note, mark, value]) => [markKey(part.notes[note]!.id, mark), { value, origin: 'coach' as const }]));
   const edited = (tried: Marking) => editedPart(part, tried);
-  const request: CheckRequest = { score, part, marking, player: { ...usualPlayer(kind), ...player }, tempo: null, passages: [], edited, costs };
+  const request: CheckRequest = { part, marking, player: { ...usualPlayer(kind), ...player }, tempo: null, passages: [], edited, costs };
   const finding = check(request).findings.find((each) => each.kind === trouble);
   if (!finding)
     throw new Error(

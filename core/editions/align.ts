@@ -6,6 +6,7 @@
 import { diffArrays } from 'diff';
 import { midiOf } from '../score/pitch';
 import type { Note, Part } from '../score/score';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 export interface Alignment {
   /** In order; null where one edition has no such bar. */
@@ -50,10 +51,10 @@ interface BarContent {
 const rounded = (quarters: number): number => Math.round(quarters * 1000) / 1000;
 
 function contentOf(part: Part): BarContent[] {
-  const bars: BarContent[] = part.bars.map((bar) => ({ notes: [], key: `${rounded(bar.ticks / part.ticksPerQuarter)}` }));
+  const bars: BarContent[] = part.bars.map((bar) => ({ notes: [], key: `${rounded(bar.ticks / TICKS_PER_QUARTER)}` }));
   for (const note of part.notes) {
     if (note.cue) continue;
-    bars[note.barIndex]!.notes.push({ note, at: rounded(note.tick / part.ticksPerQuarter), length: rounded(note.duration / part.ticksPerQuarter) });
+    bars[note.barIndex]!.notes.push({ note, at: rounded(note.tick / TICKS_PER_QUARTER), length: rounded(note.duration / TICKS_PER_QUARTER) });
   }
   for (const bar of bars) bar.key += bar.notes.map(({ note, at, length }) => ` ${at}:${length}:${midiOf(note.pitch)}${note.grace ? 'g' : ''}`).join('');
   return bars;

@@ -136,8 +136,7 @@ class Anchors {
     const note = this.before.notes.find((candidate) => candidate.barIndex === barIndex && candidate.tick === tick);
     const there = note && noteById(this.after, this.alignment.notes.get(note.id) ?? '');
     if (there) return { barIndex: there.barIndex, tick: there.tick };
-    const scaled = Math.round((tick * this.after.ticksPerQuarter) / this.before.ticksPerQuarter);
-    return { barIndex: bar, tick: Math.min(scaled, this.after.bars[bar]!.ticks) };
+    return { barIndex: bar, tick: Math.min(tick, this.after.bars[bar]!.ticks) };
   }
 
   private exists(target: string): boolean {

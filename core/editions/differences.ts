@@ -9,6 +9,7 @@ import { articulationKind, bowInForce, fingerInForce, hairpinValue, stringInForc
 import { editedPart } from '../marking/print-edits';
 import { placeTarget } from '../marking/target';
 import { align, type Alignment } from './align';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 export const DIFFERENCE_KINDS = [
   'bar',
@@ -105,7 +106,7 @@ function missingNotes(ours: Part, theirs: Part, { onlyOurs, onlyTheirs }: Alignm
   const one = (note: Note, part: Part, isOurs: boolean): Found => ({
     id: `note ${isOurs ? '-' : '+'}${note.id}`,
     kind: 'note',
-    at: sayNote(part, note, part.ticksPerQuarter),
+    at: sayNote(part, note),
     ...bars,
     ourNotes: isOurs ? [note.id] : [],
     theirNotes: isOurs ? [] : [note.id],
@@ -125,7 +126,7 @@ function atNote(ours: Part, theirs: Part, note: Note, other: Note, marking: Mark
     found.push({
       id: `${kind} ${note.id}`,
       kind,
-      at: sayNote(ours, note, ours.ticksPerQuarter),
+      at: sayNote(ours, note),
       ourBar: note.barIndex,
       theirBar: other.barIndex,
       ourNotes: [note.id],
@@ -137,7 +138,7 @@ function atNote(ours: Part, theirs: Part, note: Note, other: Note, marking: Mark
   if (pitchName(note.written) !== pitchName(other.written)) {
     add('pitch', pitchName(note.written), pitchName(other.written), [{ target: note.id, kind: 'pitch', value: pitchName(other.written) }]);
   }
-  const time = (part: Part, each: Note) => [each.tick / part.ticksPerQuarter, each.duration / part.ticksPerQuarter, each.tiedTo] as const;
+  const time = (part: Part, each: Note) => [each.tick / TICKS_PER_QUARTER, each.duration / TICKS_PER_QUARTER, each.tiedTo] as const;
   const [a, b] = [time(ours, note), time(theirs, other)];
   if (Math.abs(a[0] - b[0]) > 1e-3 || Math.abs(a[1] - b[1]) > 1e-3 || a[2] !== b[2]) {
     const say = ([tick, length, tied]: typeof a) => `${round(length)} quarters at ${round(tick + 1)}${tied ? ', tied on' : ''}`;
@@ -196,7 +197,7 @@ function slurDifferences(ours: Part, theirs: Part, marking: Marking, { notes }: 
       {
         id: `slur ${note.id}`,
         kind: 'slur',
-        at: sayNote(ours, note, ours.ticksPerQuarter),
+        at: sayNote(ours, note),
         ourBar: note.barIndex,
         theirBar: other.barIndex,
         ourNotes: [note.id],
@@ -226,17 +227,17 @@ function signDifferences(ours: Part, theirs: Part, { bars }: Alignment): Found[]
       for (const sign of b) if (sign.kind === kind) at(sign.at).theirs.push(sign.text);
       for (const [quarters, place] of [...places].sort(([x], [y]) => x - y)) {
         if (place.ours.sort().join(' ') === place.theirs.sort().join(' ')) continue;
-        const tick = Math.round(quarters * ours.ticksPerQuarter);
+        const tick = Math.round(quarters * TICKS_PER_QUARTER);
         const target = placeTarget(ourBar, tick);
         found.push({
           id: `${kind} ${target}`,
           kind,
-          at: sayNote(ours, { barIndex: ourBar, tick, grace: null }, ours.ticksPerQuarter),
+          at: sayNote(ours, { barIndex: ourBar, tick, grace: null }),
           ourBar,
           theirBar,
           ourNotes: ours.notes.filter((note) => note.barIndex === ourBar && note.tick === tick).map((note) => note.id),
           theirNotes: theirs.notes
-            .filter((note) => note.barIndex === theirBar && round(note.tick / theirs.ticksPerQuarter) === quarters)
+            .filter((note) => note.barIndex === theirBar && round(note.tick / TICKS_PER_QUARTER) === quarters)
             .map((note) => note.id),
           ours: place.ours.join(', ') || NOTHING,
           theirs: place.theirs.join(', ') || NOTHING,
@@ -258,7 +259,7 @@ interface PlacedSign {
 function signsOf(part: Part, barIndex: number): PlacedSign[] {
   const bar = part.bars[barIndex]!;
   const inside = (tick: number) => tick >= bar.onset && tick < bar.onset + bar.ticks;
-  const quarters = (ticks: number) => round(ticks / part.ticksPerQuarter);
+  const quarters = (ticks: number) => round(ticks / TICKS_PER_QUARTER);
   const at = (tick: number) => quarters(tick - bar.onset);
   return [
     ...part.dynamics.filter(({ tick }) => inside(tick)).map(({ tick, text }): PlacedSign => ({ kind: 'dynamic', at: at(tick), text })),
@@ -294,7 +295,7 @@ function takeSign(
     case 'hairpin': {
       const match = /^(crescendo|diminuendo) for ([\d.]+) quarters$/.exec(wanted ?? '');
       if (!match) return [{ target, kind: 'hairpin', value: STRUCK }];
-      const end = part.bars[barIndex]!.onset + tick + Math.round(Number(match[2]) * part.ticksPerQuarter);
+      const end = part.bars[barIndex]!.onset + tick + Math.round(Number(match[2]) * TICKS_PER_QUARTER);
       const last = part.bars.findLast((bar) => bar.onset < end);
       if (!last) return null;
       return [

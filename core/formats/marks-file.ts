@@ -97,7 +97,7 @@ function targetFor(part: Part, { id, at, on, pitch }: FileMark): string | null {
   const byId = id === undefined ? undefined : noteById(part, id);
   if (byId && (pitch === undefined || pitchName(byId.written) === pitch)) return byId.id;
   if (at === undefined) return null;
-  const place = placeAt(part, part.ticksPerQuarter, at);
+  const place = placeAt(part, at);
   if (on === 'place') return place.ok && place.value.tick !== null ? placeTarget(place.value.barIndex, place.value.tick) : null;
   if (on === 'bar' || on === 'bars') {
     const target = targetAt(part, at);

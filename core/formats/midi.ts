@@ -7,6 +7,7 @@ import { levelOf } from '../score/dynamics';
 import { midiOf } from '../score/pitch';
 import { playedOrder } from '../score/played';
 import type { DynamicLevel, Note, Part } from '../score/score';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 /** Velocity by level, as a share of the greatest (common practice). */
 const VELOCITY: Readonly<Record<DynamicLevel, number>> = { ppp: 0.15, pp: 0.25, p: 0.38, mp: 0.5, mf: 0.62, f: 0.75, ff: 0.88, fff: 1 };
@@ -82,7 +83,7 @@ const midiText = (text: string): string => String.fromCharCode(...new TextEncode
 
 function timeEvents(part: Part): Timed[] {
   const events: Timed[] = [];
-  const scale = PPQ / part.ticksPerQuarter;
+  const scale = PPQ / TICKS_PER_QUARTER;
   const tempi = byBar(part, part.tempi, ({ tick }) => tick);
   for (const { from, start } of stretches(part, playedOrder(part.bars).order)) {
     const bar = part.bars[from]!;
@@ -113,7 +114,7 @@ function trackOf(part: Part, index: number): Timed[] {
     { tick: 0, order: OFF, event: { deltaTime: 0, meta: true, type: 'trackName', text: midiText(part.name) } },
     { tick: 0, order: OFF, event: { deltaTime: 0, type: 'programChange', channel, programNumber: part.instrument ? PROGRAMS[part.instrument] : STRINGS } },
   ];
-  const scale = PPQ / part.ticksPerQuarter;
+  const scale = PPQ / TICKS_PER_QUARTER;
   const level = levels(part);
   for (const { note, onset, duration } of sounding(part)) {
     const stressed = note.articulations.some((name) => name === 'accent' || name === 'strong-accent');
@@ -183,7 +184,7 @@ export function sounding(part: Part): SoundingNote[] {
   const result: SoundingNote[] = [];
   const open = new Map<string, SoundingNote>();
   const graces = graceNotesToCome(part);
-  const graceTicks = part.ticksPerQuarter * GRACE_QUARTERS;
+  const graceTicks = TICKS_PER_QUARTER * GRACE_QUARTERS;
   for (const { from, start } of stretches(part, playedOrder(part.bars).order)) {
     const notes = byBar.get(from) ?? [];
     for (const note of notes) {

@@ -10,6 +10,7 @@ import { everyMark } from '../testing/marks';
 import { splitKey, type Marking } from '../marking/mark';
 import { marksFile, marksFileShape, readMarksFile } from './marks-file';
 import { midiFile, sounding } from './midi';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 describe('MIDI', () => {
   test.each(DEMO_NAMES)('%s: every struck note with its time and length', (name) => {
@@ -17,7 +18,7 @@ describe('MIDI', () => {
     const midi = new Midi(midiFile(score.title, score.parts));
     expect(midi.tracks.map((track) => track.name)).toEqual(score.parts.map((part) => part.name));
     score.parts.forEach((part, t) => {
-      const scale = midi.header.ppq / part.ticksPerQuarter;
+      const scale = midi.header.ppq / TICKS_PER_QUARTER;
       const expected = sounding(part).map(
         ({ note, onset, duration }) => `${Math.round(onset * scale)} ${Math.max(1, Math.round(duration * scale))} ${midiOf(note.pitch)}`,
       );

@@ -23,7 +23,7 @@ function planned(kind: InstrumentKind, music: string, { marks = {}, ...options }
     if (finger) marking[markKey(id, 'finger')] = { value: finger, origin: 'coach' };
     if (string) marking[markKey(id, 'string')] = { value: string, origin: 'coach' };
   }
-  const request = { score, part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, score.ticksPerQuarter, null), marking };
+  const request = { score, part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, null), marking };
   const { alternatives, unlike } = planFingering({ ...request, alternatives: 1 });
   const way = alternatives[0]!;
   return { request, way, advice: handAdvice(request, way, unlike, 40, { from: 0, to: Infinity }) };
@@ -134,7 +134,7 @@ describe('the same music for two players', () => {
   };
   test('a half-size violin in a small hand, and long fingers on a 16.5-inch viola tuned like it', () => {
     const { score, part } = makeScore('violin', 'B3+D5/2 C4+E5/2 A4 B4 C5 D5 E5 F#5 G5 A5', { length: 0.5, fifths: 1 });
-    const question = { score, part, line: firstLine(part), clock: clockFor(part, score.ticksPerQuarter, null), marking: {} };
+    const question = { score, part, line: firstLine(part), clock: clockFor(part, null), marking: {} };
     const small = player('violin', '1/2', handMeasured({ comfortable: 62, greatest: 75 }), 'the half-size violin');
     const large = player('viola', '16.5"', handOf('large'), 'the long hand');
     const { differing, decisive } = comparedHands(question, small, large);
@@ -148,7 +148,7 @@ describe('the same music for two players', () => {
   });
   test('two equal players have no differences', () => {
     const { score, part } = makeScore('violin', 'A4 B4 C5 D5 E5 F#5 G5 A5', { fifths: 1 });
-    const question = { score, part, line: firstLine(part), clock: clockFor(part, score.ticksPerQuarter, null), marking: {} };
+    const question = { score, part, line: firstLine(part), clock: clockFor(part, null), marking: {} };
     expect(comparedHands(question, usualPlayer('violin'), usualPlayer('violin'))).toMatchObject({ differing: [], decisive: [] });
   });
 });

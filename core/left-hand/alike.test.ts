@@ -11,7 +11,7 @@ import { planFingering, prepareFingering } from './fingering';
 
 function plan(kind: InstrumentKind, music: string, options: MakeOptions = {}, marking: Marking = {}) {
   const { score, part } = makeScore(kind, music, { length: 0.5, ...options });
-  const request = { score, part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, score.ticksPerQuarter, null), marking };
+  const request = { score, part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, null), marking };
   const result = planFingering({ ...request, alternatives: 1 });
   return { ...result, request, best: result.alternatives[0]! };
 }

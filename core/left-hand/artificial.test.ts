@@ -13,7 +13,7 @@ function heads(kind: InstrumentKind, music: string, change: (notes: Note[]) => v
   for (const note of part.notes.filter((each) => each.inChord)) Object.assign(note, { harmonic: 'artificial', harmonicShows: 'touching' });
   change(part.notes);
   const player = { ...usualPlayer(kind), hand: handOf(hand) };
-  const request = { score, part, line: firstLine(part), player, clock: clockFor(part, score.ticksPerQuarter, null), marking: {}, alternatives: 1 };
+  const request = { score, part, line: firstLine(part), player, clock: clockFor(part, null), marking: {}, alternatives: 1 };
   return { part, request, ...planFingering(request) };
 }
 const places = (found: ReturnType<typeof heads>) => found.alternatives[0]!.notes.map(({ place }) => [place.string, place.finger, place.stop, place.harmonic]);

@@ -35,13 +35,12 @@ test.each([
       const second = random(6) === 0 ? `+${pitchName(spelled(midi + 3 + random(6)))}` : '';
       return `${pitchName(spelled(midi))}${second}/${[0.25, 0.5, 1, 2][random(4)]}${random(6) ? '' : ' r/0.5'}`;
     });
-    const { score, part } = makeScore(kind, notes.join(' '));
+    const { part } = makeScore(kind, notes.join(' '));
     const { grips, moments } = prepareFingering({
-      score,
       part,
       line: firstLine(part),
       player,
-      clock: clockFor(part, score.ticksPerQuarter, null),
+      clock: clockFor(part, null),
       marking: {},
     });
     if (grips.length === 0) continue;

@@ -6,8 +6,8 @@ import { markKey, type Marking } from '../marking/mark';
 import { planFingering } from './fingering';
 
 function plan(kind: InstrumentKind, music: string, options: MakeOptions = {}, marking: Marking = {}) {
-  const { score, part } = makeScore(kind, music, options);
-  return planFingering({ score, part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, score.ticksPerQuarter, null), marking });
+  const { part } = makeScore(kind, music, options);
+  return planFingering({ part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, null), marking });
 }
 
 const fingers = (kind: InstrumentKind, music: string, options: MakeOptions = {}) =>

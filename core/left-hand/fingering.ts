@@ -1,8 +1,9 @@
 /** Fingerings for a line: the best way and others that differ in strategy, each with its reasons. */
+import { sameWrittenPitch } from '../score/identity';
 import { midiOf, pitchName, spelled } from '../score/pitch';
 import type { Instrument } from '../instruments/instrument';
 import type { Line, LineEvent } from '../score/lines';
-import { beatOf, type Note, type Part, type Score } from '../score/score';
+import { beatOf, type Note, type Part  } from '../score/score';
 import type { Clock } from '../score/time';
 import { fingerName, type Player } from '../instruments/player';
 import { fingerInForce, stringInForce, type Marking } from '../marking/mark';
@@ -19,7 +20,6 @@ import { isShift, shiftBetween, type HeardWhere, type Shift } from './shift';
 import { moveCost, ownCost, shiftSeconds, startCost, termsRecord, weighed, weighingFor, type Carried, type Moment } from './transition';
 
 export interface FingeringRequest {
-  score: Pick<Score, 'ticksPerQuarter'>;
   part: Part;
   line: Line;
   player: Player;
@@ -304,8 +304,7 @@ export function explain(request: FingeringRequest, prepared: Prepared, choice: r
 /** Heads of one event that belong to one of its notes (tied continuations). */
 function idsOfNote(event: LineEvent, note: Note): string[] {
   if (event.ids.length === event.notes.length) return [note.id];
-  const pitch = note.id.split('-').at(-2);
-  return event.ids.filter((id) => id === note.id || id.split('-').at(-2) === pitch);
+  return event.ids.filter((id) => sameWrittenPitch(id, note.id));
 }
 
 function shiftOf(carried: Carried, last: Grip, grip: Grip, moment: Moment, player: Player, costs: LeftHandCosts): Shift | null {
@@ -354,14 +353,14 @@ function findCovered(notes: FingeredNote[]): void {
 }
 
 /** A fingered note as the headless door prints it. */
-export function fingeredNoteJson(part: Part, ticksPerQuarter: number, fingered: FingeredNote, note: Note, instrument: Instrument) {
+export function fingeredNoteJson(part: Part, fingered: FingeredNote, note: Note, instrument: Instrument) {
   const bar = part.bars[note.barIndex]!;
   const { place, shift } = fingered;
   return {
     id: note.id,
     bar: bar.label,
     barIndex: note.barIndex,
-    beat: beatOf(bar, note.tick, ticksPerQuarter),
+    beat: beatOf(bar, note.tick),
     pitch: pitchName(note.pitch),
     string: place.string,
     finger: fingerName(place.finger),

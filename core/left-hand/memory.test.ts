@@ -15,7 +15,7 @@ describe.each([0, 3])('fingerings of demo part %i after other fingerings', (inde
     part,
     line: linesOf(part)[0]!,
     player: usualPlayer(part.instrument!),
-    clock: clockFor(part, score.ticksPerQuarter, null),
+    clock: clockFor(part, null),
     alternatives: 1,
   };
   const mark = fc.record({

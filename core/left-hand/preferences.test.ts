@@ -8,7 +8,7 @@ import { handPreferencesShape, PRESETS, PRESET_TABLE, resolved, USUAL_PREFERENCE
 
 function best(kind: InstrumentKind, music: string, preferences: Partial<HandPreferences>, options: MakeOptions = {}): Fingering {
   const { score, part } = makeScore(kind, music, { length: 0.5, ...options });
-  const request = { score, part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, score.ticksPerQuarter, null), marking: {} };
+  const request = { score, part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, null), marking: {} };
   return planFingering({ ...request, alternatives: 1, preferences: { ...USUAL_PREFERENCES, ...preferences } }).alternatives[0]!;
 }
 const opens = (way: Fingering) => way.notes.filter(({ place }) => place.finger === 0).length;

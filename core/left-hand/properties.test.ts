@@ -27,7 +27,7 @@ const asked = fc.constantFrom<InstrumentKind>('violin', 'viola', 'cello', 'bass'
 
 /** Locks are real ways to play their notes, so they can always be met. */
 function requestFor({ kind, level, notes, locks }: typeof asked extends fc.Arbitrary<infer T> ? T : never): FingeringRequest {
-  const { score, part } = makeScore(kind, notes.map(({ midi, length }) => pitchName(spelled(midi)) + length).join(' '));
+  const { part } = makeScore(kind, notes.map(({ midi, length }) => pitchName(spelled(midi)) + length).join(' '));
   const player = { ...usualPlayer(kind), level };
   const marking: Record<string, Mark> = {};
   for (const { note, choice } of locks) {
@@ -38,7 +38,7 @@ function requestFor({ kind, level, notes, locks }: typeof asked extends fc.Arbit
     marking[markKey(target.id, 'finger')] = { value: fingerName(place.finger), origin: 'coach' };
     marking[markKey(target.id, 'string')] = { value: String(place.string), origin: 'coach' };
   }
-  return { score, part, line: firstLine(part), player, clock: clockFor(part, score.ticksPerQuarter, null), marking };
+  return { part, line: firstLine(part), player, clock: clockFor(part, null), marking };
 }
 
 test('every note that can be played has a finger that sounds it; every mark is kept, in every alternative', () => {
@@ -81,10 +81,10 @@ test('double stops and chords: no finger in two places, strings side by side, th
             .join('+'),
         )
         .join(' ');
-      const { score, part } = makeScore(kind, music);
+      const { part } = makeScore(kind, music);
       const player = { ...usualPlayer(kind), hand: handOf(hand as 'small') };
-      const clock = clockFor(part, score.ticksPerQuarter, null);
-      for (const way of planFingering({ score, part, line: firstLine(part), player, clock, marking: {} }).alternatives) {
+      const clock = clockFor(part, null);
+      for (const way of planFingering({ part, line: firstLine(part), player, clock, marking: {} }).alternatives) {
         const events = new Map<number, FingeredNote[]>();
         for (const note of way.notes) events.set(note.event, [...(events.get(note.event) ?? []), note]);
         for (const notes of events.values()) {
@@ -148,7 +148,7 @@ describe('strategies do what they are named for', () => {
       part,
       line: firstLine(part),
       player: usualPlayer('violin'),
-      clock: clockFor(part, score.ticksPerQuarter, null),
+      clock: clockFor(part, null),
       marking: {},
       alternatives: 8,
     };

@@ -18,7 +18,7 @@ interface Asked {
 
 function ways(kind: InstrumentKind, music: string, { fifths = 0, preferences = {}, player = usualPlayer(kind) }: Asked = {}) {
   const { score, part } = makeScore(kind, music, { fifths, tempo: 88 });
-  const clock = clockFor(part, score.ticksPerQuarter, null);
+  const clock = clockFor(part, null);
   const asked = { score, part, line: firstLine(part), player, clock, marking: {}, alternatives: 5, preferences: { ...USUAL_PREFERENCES, ...preferences } };
   return planFingering(asked).alternatives;
 }

@@ -15,8 +15,8 @@ import { difficultyBits, shiftBetween, targetWidthMm } from './shift';
 import { gapSeconds, moveCost, ownCost, startCost, weighingFor, type Carried } from './transition';
 
 function request(kind: InstrumentKind, music: string, options: Parameters<typeof makeScore>[2] = {}): FingeringRequest {
-  const { score, part } = makeScore(kind, music, options);
-  return { score, part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, score.ticksPerQuarter, null), marking: {} };
+  const { part } = makeScore(kind, music, options);
+  return { part, line: firstLine(part), player: usualPlayer(kind), clock: clockFor(part, null), marking: {} };
 }
 
 /** Every path, one by one: the definition of the cheapest. */

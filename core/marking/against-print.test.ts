@@ -1,4 +1,4 @@
-import { makeScore } from '../testing/make';
+import { makeScore, TICKS } from '../testing/make';
 import { againstPrint } from './against-print';
 import { slurLinks } from './links';
 import { firstLine } from '../testing/make';
@@ -6,7 +6,7 @@ import { markKey, type Mark, type MarkKind, type Marking } from './mark';
 import { placeTarget } from './target';
 
 const made = makeScore('violin', '(F#4 G4.) A4 B4 | C5/4', { dynamic: 'f', words: [{ quarter: 0, text: 'dolce' }] }).part;
-const part = { ...made, hairpins: [{ kind: 'crescendo' as const, from: 960, to: 1920 }] };
+const part = { ...made, hairpins: [{ kind: 'crescendo' as const, from: 2 * TICKS, to: 4 * TICKS }] };
 const set = (target: string, kind: MarkKind, value: string, more: Partial<Mark> = {}): Marking => ({
   [markKey(target, kind)]: { value, origin: 'coach', ...more },
 });
@@ -14,10 +14,10 @@ const note = (i: number) => part.notes[i]!.id;
 
 test('what is printed, what it becomes, where and why', () => {
   const marking = {
-    ...set('n-P1-70-1-0-A4-0', 'pitch', 'B4'),
+    ...set('n-70-1-0-A4-0', 'pitch', 'B4'),
     ...set(placeTarget(0, 0), 'dynamic', 'mp', { why: 'the tune is in the violas' }),
     ...set(placeTarget(0, 0), 'printed-text', 'none'),
-    ...set(placeTarget(0, 960), 'hairpin', 'diminuendo 1 1920'),
+    ...set(placeTarget(0, 2 * TICKS), 'hairpin', 'diminuendo 1 4'),
     ...set(placeTarget(1, 0), 'tempo', 'Andante, quarter = 72'),
     ...set(placeTarget(1, 0), 'text', 'warm'),
     ...set(note(0), 'pitch', 'F4'),

@@ -86,7 +86,7 @@ function atNote(note: Note, kind: MarkKind, value: string): { print: string; now
 function sayEnd(part: Part, barIndex: number, tick: number): string {
   const bar = part.bars[barIndex];
   if (!bar) return '?';
-  return tick >= bar.ticks ? `the end of ${bar.label}` : sayNote(part, { barIndex, tick, grace: null }, part.ticksPerQuarter);
+  return tick >= bar.ticks ? `the end of ${bar.label}` : sayNote(part, { barIndex, tick, grace: null });
 }
 
 function sayTick(part: Part, tick: number): string {

@@ -21,6 +21,8 @@ export interface ChangeSet {
   changes: Change[];
   /** The set that this one takes back: undo takes back a set, redo takes back an undo. */
   undoes: string | null;
+  /** How its notes and places are named (`versions.ts`); absent in sets of the first version. */
+  version?: number;
   /** Marks were carried over to another file: nothing before it can be taken back. */
   boundary?: true;
 }

@@ -4,6 +4,7 @@
  */
 import { DYNAMIC_NAMES } from '../score/dynamics';
 import { parsePitch } from '../score/pitch';
+import { fractionText, ticksOfFraction } from '../score/ticks';
 import { LIMITS } from '../util/limits';
 import { isClean } from '../util/text';
 import { WRITABLE_ARTICULATIONS, type Note, type WritableArticulation } from '../score/score';
@@ -96,7 +97,7 @@ export function valueProblem(kind: MarkKind, value: string): string | null {
   if (kind === 'bow-from' || kind === 'bow-to')
     return bowPlace(value) ? null : `Use ${BOW_ZONES.slice(0, -1).join(', ')}, or a place from 0 % (frog) to 100 % (tip).`;
   if (kind === 'pitch') return parsePitch(value) ? null : 'Use a written pitch such as F#4 or Bb3.';
-  if (kind === 'hairpin') return value === STRUCK || parseHairpin(value) ? null : 'Use "crescendo" or "diminuendo" with the bar index and the tick of its end.';
+  if (kind === 'hairpin') return value === STRUCK || parseHairpin(value) ? null : 'Use "crescendo" or "diminuendo" with the bar index of its end and the place in that bar, in quarters.';
   const longest = longestOf(kind);
   if (value.trim() === '' || value.length > longest) return `Use 1 to ${longest} characters.`;
   return isClean(value) ? null : 'Leave out the characters that no file can hold (control characters, halves of a sign).';
@@ -125,18 +126,19 @@ export const ZONES: Readonly<Record<BowZone, { from: number; to: number }>> = {
   'whole bow': { from: 0, to: 1 },
 };
 
-/** A hairpin's value: its kind and where it ends, bar index and ticks into that bar. */
+/** A hairpin's value: its kind and where it ends, bar index and ticks into that bar; written as a fraction of a quarter. */
 export interface HairpinValue {
   kind: 'crescendo' | 'diminuendo';
   toBar: number;
   toTick: number;
 }
 
-export const hairpinValue = ({ kind, toBar, toTick }: HairpinValue): string => `${kind} ${toBar} ${toTick}`;
+export const hairpinValue = ({ kind, toBar, toTick }: HairpinValue): string => `${kind} ${toBar} ${fractionText(toTick)}`;
 
 export function parseHairpin(value: string): HairpinValue | null {
-  const match = /^(crescendo|diminuendo) (\d+) (\d+)$/.exec(value);
-  return match && { kind: match[1] as HairpinValue['kind'], toBar: Number(match[2]), toTick: Number(match[3]) };
+  const [, kind, toBar, at] = /^(crescendo|diminuendo) (\d+) (\d+(?:_\d+)?)$/.exec(value) ?? [];
+  const toTick = at === undefined ? null : ticksOfFraction(at);
+  return toTick === null ? null : { kind: kind as HairpinValue['kind'], toBar: Number(toBar), toTick };
 }
 
 export type Origin = 'coach' | 'suggestion';

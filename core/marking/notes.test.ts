@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { makeScore } from '../testing/make';
+import { makeScore, TICKS } from '../testing/make';
 import { applyChanges } from './change';
 import { markKey, WORD_KINDS, type Marking, type WordKind } from './mark';
 import { notesFromText, notesText, playerNotes, targetAt } from './notes';
@@ -19,7 +19,7 @@ test('notes in the order of the music, as people say where', () => {
     ...word(barTarget(1), 'words', 'Two bows if you must.'),
     ...word(barsTarget({ fromBar: 1, toBar: 4 }), 'character', 'like a lullaby'),
     ...word(part.notes[2]!.id, 'goal', 'here'),
-    ...word('n-P1-99-1-0-A4-0', 'words', 'lost its place'),
+    ...word('n-99-1-0-A4-0', 'words', 'lost its place'),
     'x|finger': { value: '1', origin: 'coach' as const },
   };
   expect(notesText(part, marking).split('\n')).toEqual([
@@ -65,12 +65,12 @@ test.each([
 ])('%s is refused and says where', (text, message) => expect(() => read(text)).toThrow(message));
 
 test('targets', () => {
-  expect([targetOf(placeTarget(3, 480)), targetOf(barTarget(3)), targetOf(barsTarget({ fromBar: 1, toBar: 2 })), targetOf('n-P1-3-1-0-A4-0')]).toEqual([
-    { on: 'place', barIndex: 3, tick: 480 },
+  expect([targetOf(placeTarget(3, TICKS)), targetOf(barTarget(3)), targetOf(barsTarget({ fromBar: 1, toBar: 2 })), targetOf('n-3-1-0-A4-0')]).toEqual([
+    { on: 'place', barIndex: 3, tick: TICKS },
     { on: 'bar', barIndex: 3 },
     { on: 'bars', fromBar: 1, toBar: 2 },
-    { on: 'note', id: 'n-P1-3-1-0-A4-0' },
+    { on: 'note', id: 'n-3-1-0-A4-0' },
   ]);
-  expect(['at-3-480', 'bar-3', 'bars-3-5', 'n-P1-3-1-0-A4-0'].map(barOfTarget)).toEqual([3, 3, 3, 3]);
+  expect(['at-3-1_2', 'bar-3', 'bars-3-5', 'n-3-1-0-A4-0'].map(barOfTarget)).toEqual([3, 3, 3, 3]);
   expect(targetAt(part, '2/2')).toEqual({ ok: true, value: part.notes[5]!.id });
 });

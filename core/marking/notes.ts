@@ -53,7 +53,7 @@ export function placeOfTarget(part: Part, text: string): { at: string; barIndex:
   const { bars } = part;
   if (target.on === 'note') {
     const note = noteById(part, target.id);
-    return note ? { at: sayNote(part, note, part.ticksPerQuarter), barIndex: note.barIndex, toBar: note.barIndex, onset: note.onset } : null;
+    return note ? { at: sayNote(part, note), barIndex: note.barIndex, toBar: note.barIndex, onset: note.onset } : null;
   }
   const barIndex = target.on === 'bars' ? target.fromBar : target.barIndex;
   const toBar = target.on === 'bars' ? target.toBar : target.barIndex;
@@ -65,13 +65,13 @@ export function placeOfTarget(part: Part, text: string): { at: string; barIndex:
     case 'bars':
       return { at: sayBars(bars, target), barIndex, toBar, onset: bar.onset };
     case 'place':
-      return { at: sayNote(part, { barIndex, tick: target.tick, grace: null }, part.ticksPerQuarter), barIndex, toBar, onset: bar.onset + target.tick };
+      return { at: sayNote(part, { barIndex, tick: target.tick, grace: null }), barIndex, toBar, onset: bar.onset + target.tick };
   }
 }
 
 /** The target that an address says: a note, a bar or a run of bars. */
 export function targetAt(part: Part, said: string): Result<string> {
-  const place = placeAt(part, part.ticksPerQuarter, said);
+  const place = placeAt(part, said);
   if (place.ok && place.value.noteId !== null) return good(place.value.noteId);
   if (place.ok && place.value.tick === null) return good(barTarget(place.value.barIndex));
   if (place.ok) return bad(said, 'No note begins there.', 'Say a note, such as "last note of 54", or the bar.');

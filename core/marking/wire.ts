@@ -4,6 +4,7 @@ import { LIMITS } from '../util/limits';
 import { problemShape } from '../util/problem-shape';
 import { isClean } from '../util/text';
 import { MARK_KINDS, valueProblem, type MarkKind } from './mark';
+import { RECORD_VERSION } from './versions';
 
 const kindShape = z.enum(MARK_KINDS as [MarkKind, ...MarkKind[]]);
 const words = (limit: number) => z.string().max(limit, `has more than ${limit} characters`).refine(isClean, 'has characters that no file can hold');
@@ -34,6 +35,7 @@ const changeShape = z
 
 export const changeSetShape = z.object({
   id: z.uuid(),
+  version: z.int().min(1).max(RECORD_VERSION, 'was made by a newer Omaggio: reload the page').optional(),
   at: z.iso.datetime(),
   reason: words(LIMITS.reason).min(1),
   undoes: z.uuid().nullable(),

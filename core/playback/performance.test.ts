@@ -18,7 +18,7 @@ function played(
 ) {
   const { score, part } = makeScore(kind, music, { tempo: 60, ...options });
   const player = usualPlayer(kind);
-  const clock = clockFor(part, score.ticksPerQuarter, null);
+  const clock = clockFor(part, null);
   const marking: Marking = Object.fromEntries(
     Object.entries(marks).map(([i, value]) => [markKey(part.notes[Number(i)]!.id, 'finger'), { value, origin: 'coach' as const }]),
   );

@@ -12,6 +12,7 @@ import type { Instrument } from '../instruments/instrument';
 import type { FingeredNote } from '../left-hand/fingering';
 import { artificialOf } from '../left-hand/artificial';
 import type { TickRange } from '../left-hand/fingering';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 export interface Tone {
   noteIds: string[];
@@ -186,8 +187,8 @@ function slideInto(to: FingeredNote | undefined, last: readonly Tone[], made: re
 }
 
 /** Ticks of the beat that is felt: the printed unit, three of it in compound time. */
-function beatTicks({ beats, beatType }: Bar, ticksPerQuarter: number): number {
-  const unit = (ticksPerQuarter * 4) / beatType;
+function beatTicks({ beats, beatType }: Bar): number {
+  const unit = (TICKS_PER_QUARTER * 4) / beatType;
   return beatType >= 8 && beats > 3 && beats % 3 === 0 ? unit * 3 : unit;
 }
 
@@ -195,7 +196,7 @@ function beatsOf(part: Part, { from, to }: TickRange): Array<{ tick: number; str
   const beats: Array<{ tick: number; strong: boolean }> = [];
   for (const bar of part.bars) {
     if (bar.onset + bar.ticks <= from || bar.onset >= to) continue;
-    const step = beatTicks(bar, part.ticksPerQuarter);
+    const step = beatTicks(bar);
     // An upbeat bar ends on a beat, whatever it begins with.
     const first = bar.pickup ? bar.onset + (bar.ticks % step) : bar.onset;
     for (let tick = first; tick < bar.onset + bar.ticks; tick += step)
@@ -208,8 +209,8 @@ function beatsOf(part: Part, { from, to }: TickRange): Array<{ tick: number; str
 function countInOf(part: Part, first: number, clock: Pick<Clock, 'secondsAt'>): Beat[] {
   const bar = part.bars.find((each) => first >= each.onset && first < each.onset + each.ticks);
   if (!bar) return [];
-  const step = beatTicks(bar, part.ticksPerQuarter);
-  const whole = (part.ticksPerQuarter * 4 * bar.beats) / bar.beatType;
+  const step = beatTicks(bar);
+  const whole = (TICKS_PER_QUARTER * 4 * bar.beats) / bar.beatType;
   const secondsPerTick = (clock.secondsAt(first + step) - clock.secondsAt(first)) / step;
   const missing = bar.pickup ? whole - bar.ticks + (first - bar.onset) : first - bar.onset;
   const beats: Beat[] = [];

@@ -86,7 +86,7 @@ function fromTheLastBar({ part, note, lastBar }: Reading): Trap | null {
   return { kind: 'cross-relation', other: last, text };
 }
 
-const say = (part: Part, note: Note): string => sayNote(part, note, part.ticksPerQuarter);
+const say = (part: Part, note: Note): string => sayNote(part, note);
 
 const aidFor = (note: Note, { kind, other, text }: Trap): ReadingAid => ({
   id: `${kind} ${note.id}`,

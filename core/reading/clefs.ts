@@ -65,7 +65,7 @@ function clefAid(part: Part, player: Player, note: Note, before: Clef, clef: Cle
     noteIds: [note.id],
     barIndex: note.barIndex,
     onset: note.onset,
-    text: `${clefName(clef)} from ${sayNote(part, note, part.ticksPerQuarter)}: ${named(note.written)}${where(right)}. Read in the ${clefName(before)} it would be ${named(wrong)}${where(mistake)}.`,
+    text: `${clefName(clef)} from ${sayNote(part, note)}: ${named(note.written)}${where(right)}. Read in the ${clefName(before)} it would be ${named(wrong)}${where(mistake)}.`,
     count: null,
     remedy: null,
   };

@@ -21,7 +21,7 @@ function lineAids(part: Part, line: Line): ReadingAid[] {
   line.events.forEach((event, i) => {
     if (event.grace) return;
     const bar = part.bars[barIndexAt(part.bars, event.onset)]!;
-    const beat = feltBeat(bar, part.ticksPerQuarter);
+    const beat = feltBeat(bar);
     const next = line.events.slice(i + 1).find((other) => !other.grace);
     const before = line.events.slice(0, i).findLast((other) => !other.grace);
     const beats = (event.end - event.onset) / beat;
@@ -59,8 +59,8 @@ function endsBeyondBeat(event: LineEvent, bar: Bar, beat: number): boolean {
 }
 
 /** Ticks of the beat that is felt: three eighths in 6/8, 9/8 and 12/8, else the printed unit. */
-export function feltBeat(bar: Bar, ticksPerQuarter: number): number {
-  const unit = beatTicks(bar, ticksPerQuarter);
+export function feltBeat(bar: Bar): number {
+  const unit = beatTicks(bar);
   return bar.beatType >= 8 && bar.beats % 3 === 0 && bar.beats > 3 ? 3 * unit : unit;
 }
 
@@ -69,8 +69,8 @@ export function countOf(part: Part, from: number, to: number): string {
   const words: string[] = [];
   for (let index = barIndexAt(part.bars, from); index < part.bars.length && part.bars[index]!.onset < to; index++) {
     const bar = part.bars[index]!;
-    const beat = feltBeat(bar, part.ticksPerQuarter);
-    const missing = bar.pickup ? Math.max(0, bar.beats * beatTicks(bar, part.ticksPerQuarter) - bar.ticks) : 0;
+    const beat = feltBeat(bar);
+    const missing = bar.pickup ? Math.max(0, bar.beats * beatTicks(bar) - bar.ticks) : 0;
     if (words.length) words.push('|');
     for (let tick = bar.onset; tick < bar.onset + bar.ticks && tick < to; tick += beat) {
       const number = Math.floor((tick - bar.onset + missing) / beat) + 1;

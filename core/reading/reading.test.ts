@@ -11,7 +11,7 @@ import { readingAids } from './reading';
 
 function aids(music: string, options: MakeOptions = {}, kind: InstrumentKind = 'violin') {
   const { part } = makeScore(kind, music, options);
-  return readingAids(part, usualPlayer(kind)).map((aid) => ({ ...aid, at: sayNote(part, noteById(part, aid.noteIds[0]!)!, TICKS) }));
+  return readingAids(part, usualPlayer(kind)).map((aid) => ({ ...aid, at: sayNote(part, noteById(part, aid.noteIds[0]!)!) }));
 }
 const said = (music: string, options?: MakeOptions, kind?: InstrumentKind) =>
   aids(music, options, kind).map(({ at, kind: what, text }) => `${at} ${what}: ${text}`);
@@ -117,6 +117,6 @@ describe('counting', () => {
   test('an upbeat counts towards the bar line', () => {
     const { part } = makeScore('violin', 'A4 | B4 C5 D5 E5', { pickupQuarters: 1 });
     expect(countOf(part, 0, 3 * TICKS)).toBe('4 | 1 2');
-    expect(feltBeat(part.bars[1]!, TICKS)).toBe(TICKS);
+    expect(feltBeat(part.bars[1]!)).toBe(TICKS);
   });
 });

@@ -61,7 +61,7 @@ describe('bars as people say them', () => {
 
 describe('notes as people say them', () => {
   const pitchAt = (said: string) => {
-    const found = placeAt(PART, TICKS, said);
+    const found = placeAt(PART, said);
     if (!found.ok) return found.problem.what;
     const { barIndex, tick, noteId } = found.value;
     const note = noteById(PART, noteId ?? '');
@@ -86,9 +86,9 @@ describe('notes as people say them', () => {
   ])('%s', (said, expected) => expect(pitchAt(said)).toBe(expected));
   test('an upbeat bar counts towards the bar line', () => {
     const { part: withPickup } = makeScore('cello', 'C3/0.5 D3/0.5 | E3 F3 G3 A3', { pickupQuarters: 1 });
-    const found = placeAt(withPickup, TICKS, '0/4.5');
+    const found = placeAt(withPickup, '0/4.5');
     expect(found.ok && found.value.noteId).toBe(withPickup.notes[1]!.id);
-    const upbeat = placeAt(withPickup, TICKS, 'upbeat to 1');
+    const upbeat = placeAt(withPickup, 'upbeat to 1');
     expect(upbeat.ok && upbeat.value.noteId).toBe(withPickup.notes[0]!.id);
   });
   test('what is printed is understood: every note of any part leads back to itself', () => {
@@ -98,7 +98,7 @@ describe('notes as people say them', () => {
       fc.property(fc.array(event, { minLength: 1, maxLength: 40 }), fc.constantFrom([4, 4], [3, 4], [6, 8], [7, 8]), (events, [beats, beatType]) => {
         const { part: made } = makeScore('violin', events.join(' '), { beats: beats!, beatType: beatType! });
         for (const note of made.notes) {
-          const found = placeAt(made, TICKS, sayNote(made, note, TICKS));
+          const found = placeAt(made, sayNote(made, note));
           expect(found.ok && found.value.noteId).toBe(note.id);
         }
       }),

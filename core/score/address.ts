@@ -86,13 +86,13 @@ export function barsAt(part: Bars, said: string): Result<BarRange> {
 }
 
 /** A bar, a beat of it or a note, whichever is said. */
-export function placeAt(part: Notes, ticksPerQuarter: number, said: string): Result<Place> {
+export function placeAt(part: Notes, said: string): Result<Place> {
   const text = plain(said);
   const upbeat = /^up-?beat\s+(?:to|of|before|into)\s+(.+)$/i.exec(text);
   if (upbeat) return upbeatTo(part, upbeat[1]!);
   const grace = /^grace(?:\s+note)?\s+(?:at|before)\s+(.+)$/i.exec(text);
   if (grace) {
-    const main = placeAt(part, ticksPerQuarter, grace[1]!);
+    const main = placeAt(part, grace[1]!);
     if (!main.ok) return main;
     const found = part.notes.find((note) => note.grace !== null && note.barIndex === main.value.barIndex && note.tick === (main.value.tick ?? 0));
     return found ? good(placeOf(found)) : bad(said.trim(), 'There is no grace note.', 'Say the note itself, such as 47/3.');
@@ -114,16 +114,16 @@ export function placeAt(part: Notes, ticksPerQuarter: number, said: string): Res
   }
   const bar = barAt(part, onBeat[0]!);
   if (!bar.ok) return bar;
-  return onBeatOf(part, ticksPerQuarter, bar.value, Number(onBeat[1]!.replace(',', '.')), said);
+  return onBeatOf(part, bar.value, Number(onBeat[1]!.replace(',', '.')), said);
 }
 
-function onBeatOf(part: Notes, ticksPerQuarter: number, barIndex: number, beat: number, said: string): Result<Place> {
+function onBeatOf(part: Notes, barIndex: number, beat: number, said: string): Result<Place> {
   const bar = part.bars[barIndex]!;
-  const first = beatOf(bar, 0, ticksPerQuarter);
-  const unit = beatTicks(bar, ticksPerQuarter);
+  const first = beatOf(bar, 0);
+  const unit = beatTicks(bar);
   const tick = Math.round((beat - first) * unit);
   if (tick < -BEAT_TOLERANCE * unit || tick >= bar.ticks) {
-    const last = Math.ceil(beatOf(bar, bar.ticks, ticksPerQuarter)) - 1;
+    const last = Math.ceil(beatOf(bar, bar.ticks)) - 1;
     return bad(said.trim(), `Bar ${bar.label} has the beats ${Math.floor(first)} to ${last}.`, 'Say one of them, such as 47/3 for the third beat of bar 47.');
   }
   const note = headsOf(part, barIndex, true)
@@ -168,8 +168,8 @@ export function sayBars(bars: readonly Pick<Bar, 'label'>[], { fromBar, toBar }:
 }
 
 /** A note as people say it: bar and beat, "47/3". */
-export function sayNote(part: Bars, note: Pick<Note, 'barIndex' | 'tick' | 'grace'>, ticksPerQuarter: number): string {
-  const beat = Math.round(beatOf(part.bars[note.barIndex]!, note.tick, ticksPerQuarter) * 100) / 100;
+export function sayNote(part: Bars, note: Pick<Note, 'barIndex' | 'tick' | 'grace'>): string {
+  const beat = Math.round(beatOf(part.bars[note.barIndex]!, note.tick) * 100) / 100;
   return `${note.grace ? 'grace note at ' : ''}${sayBar(part.bars, note.barIndex)}/${beat}`;
 }
 

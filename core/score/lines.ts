@@ -2,6 +2,7 @@
  * Lines: what one player plays. A part with several voices, or with chords that the word "div."
  * divides, has several; each is a row of events (single notes, double stops, chords) in time.
  */
+import { sameWrittenPitch } from './identity';
 import type { Note, Part } from './score';
 import { oneCanPlay } from '../instruments/together';
 import { midiOf } from './pitch';
@@ -94,7 +95,7 @@ function share(event: LineEvent, player: number): LineEvent {
 
 /** Ids end in pitch and ordinal; the tied heads of a note have its pitch. */
 function samePitchId(a: string, b: string): boolean {
-  return a === b || a.split('-').at(-2) === b.split('-').at(-2);
+  return sameWrittenPitch(a, b);
 }
 
 function eventsOf(notes: readonly Note[]): LineEvent[] {

@@ -1,5 +1,6 @@
 /** The wanted loudness at any moment: the printed level, and the way that hairpins lead between levels. */
 import type { DynamicLevel, Part } from './score';
+import { TICKS_PER_QUARTER } from './ticks';
 
 const LEVELS: readonly DynamicLevel[] = ['ppp', 'pp', 'p', 'mp', 'mf', 'f', 'ff', 'fff'];
 
@@ -14,7 +15,7 @@ export interface Loudness {
   hairpinAt(tick: number): 'crescendo' | 'diminuendo' | null;
 }
 
-type Marked = Pick<Part, 'dynamics' | 'hairpins' | 'ticksPerQuarter'>;
+type Marked = Pick<Part, 'dynamics' | 'hairpins'>;
 
 /**
  * A hairpin leads to the level printed at its end (within a quarter note), else one step up or down, which then holds
@@ -37,7 +38,7 @@ export function loudnessOf(part: Marked): Loudness {
   hairpins.forEach((hairpin, i) => {
     takeMarks(hairpin.from);
     const end = Math.min(hairpin.to, hairpins[i + 1]?.from ?? Infinity);
-    const arrival = marks.find((mark) => mark.tick > hairpin.from && mark.tick <= end + part.ticksPerQuarter && mark.tick >= end - part.ticksPerQuarter);
+    const arrival = marks.find((mark) => mark.tick > hairpin.from && mark.tick <= end + TICKS_PER_QUARTER && mark.tick >= end - TICKS_PER_QUARTER);
     const step = hairpin.kind === 'crescendo' ? 1 : -1;
     const printed = arrival ? LEVELS.indexOf(arrival.level!) : null;
     // A crescendo that leads to p is a swell before a sudden p: it rises and the p comes as printed.

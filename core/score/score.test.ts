@@ -55,14 +55,14 @@ describe('time', () => {
         { tick: 4 * TICKS, quartersPerMinute: 120, printed: null },
       ],
     };
-    expect(clockFor(part, TICKS, null).secondsAt(6 * TICKS)).toBe(5);
-    expect(clockFor(part, TICKS, 30).secondsAt(6 * TICKS)).toBe(10);
-    expect(clockFor({ tempi: [] }, TICKS, null).tempo).toBe(90);
+    expect(clockFor(part, null).secondsAt(6 * TICKS)).toBe(5);
+    expect(clockFor(part, 30).secondsAt(6 * TICKS)).toBe(10);
+    expect(clockFor({ tempi: [] }, null).tempo).toBe(90);
   });
   test('beats count from 1; in an upbeat they run towards the bar line', () => {
-    expect(beatOf(bar(1), 1.5 * TICKS, TICKS)).toBe(2.5);
-    expect(beatOf(bar(0, { pickup: true, ticks: TICKS }), 0, TICKS)).toBe(4);
-    expect(beatOf(bar(0, { beats: 6, beatType: 8, ticks: 3 * TICKS }), 1.5 * TICKS, TICKS)).toBe(4);
+    expect(beatOf(bar(1), 1.5 * TICKS)).toBe(2.5);
+    expect(beatOf(bar(0, { pickup: true, ticks: TICKS }), 0)).toBe(4);
+    expect(beatOf(bar(0, { beats: 6, beatType: 8, ticks: 3 * TICKS }), 1.5 * TICKS)).toBe(4);
   });
   test('the bar of a tick, and the end', () => {
     const { part } = makeScore('violin', 'A4 A4 A4 A4 | A4 A4 A4 A4', { tempo: 72 });

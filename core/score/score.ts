@@ -1,8 +1,9 @@
 /**
  * The score: what the composer and the edition say. Plain immutable values, JSON-serialisable.
- * Time is whole ticks (`ticksPerQuarter` to the quarter note); pitch is spelled.
+ * Time is whole ticks (`TICKS_PER_QUARTER` to the quarter note); pitch is spelled.
  */
 import type { Pitch } from './pitch';
+import { TICKS_PER_QUARTER } from './ticks';
 
 export type InstrumentKind = 'violin' | 'viola' | 'cello' | 'bass';
 
@@ -14,7 +15,6 @@ export interface Warning {
 export interface Score {
   title: string;
   composer: string | null;
-  ticksPerQuarter: number;
   parts: Part[];
   warnings: Warning[];
 }
@@ -22,8 +22,6 @@ export interface Score {
 export interface Part {
   /** The file's part id. */
   id: string;
-  /** The score's, so that a part can be used by itself. */
-  ticksPerQuarter: number;
   name: string;
   /** What the name, the sound or the clef and range say; null where it is no bowed string part. */
   instrument: InstrumentKind | null;
@@ -256,16 +254,16 @@ export function partEnd(part: Part): number {
 }
 
 /** Ticks of one printed beat (the denominator of the time signature). */
-export function beatTicks(bar: Bar, ticksPerQuarter: number): number {
-  return (ticksPerQuarter * 4) / bar.beatType;
+export function beatTicks(bar: Pick<Bar, 'beatType'>): number {
+  return (TICKS_PER_QUARTER * 4) / bar.beatType;
 }
 
 /**
  * Beat in the printed unit, counted from 1. In an upbeat bar the count runs towards the bar line,
  * so that a quarter before the first bar of 4/4 is beat 4 (common practice).
  */
-export function beatOf(bar: Bar, tick: number, ticksPerQuarter: number): number {
-  const unit = beatTicks(bar, ticksPerQuarter);
+export function beatOf(bar: Bar, tick: number): number {
+  const unit = beatTicks(bar);
   const missing = bar.pickup ? Math.max(0, bar.beats * unit - bar.ticks) : 0;
   return Math.round(((tick + missing) / unit + 1) * 1e6) / 1e6;
 }

@@ -3,6 +3,7 @@
  * A wanted tempo other than the printed one scales the later tempo marks with it.
  */
 import type { Part, TempoMark } from './score';
+import { TICKS_PER_QUARTER } from './ticks';
 
 /** Used where a part prints no tempo at all. */
 export const TEMPO_WITHOUT_MARK = 90;
@@ -29,7 +30,7 @@ export function fromTheStart(tempi: readonly TempoMark[]): TempoMark[] {
  * @param wanted quarters per minute at the first tempo mark; null takes the printed tempo
  * @example `clockFor(part, 480, 60).secondsAt(480) === 1`
  */
-export function clockFor(part: Pick<Part, 'tempi'>, ticksPerQuarter: number, wanted: number | null): Clock {
+export function clockFor(part: Pick<Part, 'tempi'>, wanted: number | null): Clock {
   const printed = part.tempi[0]?.quartersPerMinute ?? TEMPO_WITHOUT_MARK;
   const tempo = wanted ?? printed;
   const factor = tempo / printed;
@@ -43,7 +44,7 @@ export function clockFor(part: Pick<Part, 'tempi'>, ticksPerQuarter: number, wan
     if (i > 0) seconds += (tick - ticks[i - 1]!) * secondsPerTick[i - 1]!;
     starts.push(seconds);
     ticks.push(tick);
-    secondsPerTick.push(60 / (mark.quartersPerMinute * factor * ticksPerQuarter));
+    secondsPerTick.push(60 / (mark.quartersPerMinute * factor * TICKS_PER_QUARTER));
   });
   return {
     tempo,

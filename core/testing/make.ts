@@ -1,6 +1,8 @@
 /** Small parts for tests, written as text: "G3 A3 | B3/2 r/1 (C4 D4)" — pitch, slash, length in quarters. */
 import { accidentalStates } from '../score/accidentals';
+import { noteId, pitchInId } from '../score/identity';
 import { parsePitch } from '../score/pitch';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 import { linesOf } from '../score/lines';
 import type { Articulation, DynamicLevel, InstrumentKind, Part, Score } from '../score/score';
 
@@ -17,7 +19,7 @@ export interface MakeOptions {
   clefs?: Array<{ quarter: number; clef: string }>;
 }
 
-export const TICKS = 480;
+export const TICKS = TICKS_PER_QUARTER;
 
 /**
  * "(" and ")" are slurs, "r" a rest, "+" joins a chord: `D4+A4`; a trailing "!" accents, "." is staccato, "-" tenuto,
@@ -30,7 +32,6 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
   const pickup = (options.pickupQuarters ?? 0) * TICKS;
   const part: Part = {
     id: 'P1',
-    ticksPerQuarter: TICKS,
     name: kind,
     instrument: kind,
     instrumentBecause: 'test',
@@ -69,14 +70,15 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
         if (signs.includes('.')) articulations.push('staccato');
         if (signs.includes('-')) articulations.push('tenuto');
         const barIndex = tick < pickup ? 0 : Math.floor((tick - pickup) / barTicks) + (pickup ? 1 : 0);
-        const id = `n-P1-${barIndex}-1-${tick}-${name.replace('#', 's')}-0`;
+        const inBar = tick < pickup || !pickup ? tick - barIndex * barTicks : (tick - pickup) % barTicks;
+        const id = noteId({ barIndex, voice: '1', tick: inBar, pitch: pitchInId(pitch), ordinal: 0 });
         if (signs.includes('~')) nowTied.add(name);
         part.notes.push({
           id,
           barIndex,
           voice: '1',
           staff: 1,
-          tick: tick < pickup || !pickup ? tick - barIndex * barTicks : (tick - pickup) % barTicks,
+          tick: inBar,
           onset: tick,
           duration: ticks,
           pitch,
@@ -134,7 +136,7 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
   // Signs as a usual edition prints them: where the note would be read wrong without one.
   const states = accidentalStates(part);
   part.notes = part.notes.map((note) => (states.get(note.id)!.needed ? { ...note, accidental: { alter: note.written.alter, courtesy: false } } : note));
-  return { score: { title: 'Test', composer: null, ticksPerQuarter: TICKS, parts: [part], warnings: [] }, part };
+  return { score: { title: 'Test', composer: null, parts: [part], warnings: [] }, part };
 }
 
 export const firstLine = (part: Part) => linesOf(part)[0]!;

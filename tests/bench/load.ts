@@ -61,7 +61,14 @@ async function coach(number: number): Promise<void> {
     const bar = Math.floor(Math.random() * 16);
     const mark = { value: `${number} ${n}`, origin: 'coach' };
     const target = `at-${bar}-${number * 1000 + n}`;
-    const set = { id: randomUUID(), at: new Date().toISOString(), reason: 'Words', undoes: null, changes: [{ target, kind: 'text', from: null, to: mark }] };
+    const set = {
+      id: randomUUID(),
+      at: new Date().toISOString(),
+      reason: 'Words',
+      undoes: null,
+      version: 2,
+      changes: [{ target, kind: 'text', from: null, to: mark }],
+    };
     await timed('mark stored', () => send(`/api/markings/${marking}/changes`, [set]));
     const fromBar = Math.floor(Math.random() * 16);
     await timed('eight bars engraved', () =>

@@ -98,7 +98,7 @@ report(
 const phrase = 'B4 C5 D5 E5 (F5 G5 B5 C6) D6 C6 B5 G5 (F5 E5 D5 C5) B4 C5 F5 G5 ';
 const made = makeScore('violin', phrase.repeat(50), { length: 0.5 });
 const player = usualPlayer('violin');
-const clock = clockFor(made.part, made.score.ticksPerQuarter, null);
+const clock = clockFor(made.part, null);
 const request = { score: made.score, part: made.part, line: firstLine(made.part), player, clock, marking: {} };
 const { grips, moments } = prepareFingering(request);
 const stopped = grips.map((list) => list.filter((grip) => !grip.open));
@@ -119,7 +119,7 @@ report(
 
 const handWithin = { from: part.bars[100]!.onset, to: part.bars[132]!.onset };
 const handMemory = newFingeringMemory();
-const handRequest = { score, part, line: linesOf(part)[0]!, player, clock: clockFor(part, score.ticksPerQuarter, null), alternatives: 1 };
+const handRequest = { score, part, line: linesOf(part)[0]!, player, clock: clockFor(part, null), alternatives: 1 };
 planFingering({ ...handRequest, marking: {} }, handMemory);
 const lockable = part.notes.filter((note) => note.onset >= handWithin.from && note.onset < handWithin.to);
 let locked = 0;
@@ -134,7 +134,7 @@ report(
 );
 
 const bowed = makeScore('violin', 'A4 B4/0.5 C5/0.5 D5/1.5 E5/0.5 D5 C5 '.repeat(9), { tempo: 100 });
-const few = atomsOf(bowed.part, firstLine(bowed.part), clockFor(bowed.part, bowed.score.ticksPerQuarter, null), bowed.score.ticksPerQuarter, {});
+const few = atomsOf(bowed.part, firstLine(bowed.part), clockFor(bowed.part, null), {});
 const bowed2 = bowGraph(few, 'violin', BOW_COSTS);
 const own = median(() => ownBowSearch(few, 'violin', BOW_COSTS), 9);
 report(
@@ -149,7 +149,7 @@ const manyRequest = {
   part: many.part,
   line: firstLine(many.part),
   player,
-  clock: clockFor(many.part, many.score.ticksPerQuarter, null),
+  clock: clockFor(many.part, null),
   marking: {},
 };
 report(
@@ -160,7 +160,7 @@ report(
 );
 
 const longLine = linesOf(part)[0]!;
-const longRequest = { score, part, line: longLine, player, clock: clockFor(part, score.ticksPerQuarter, null), marking: {}, alternatives: 1 };
+const longRequest = { score, part, line: longLine, player, clock: clockFor(part, null), marking: {}, alternatives: 1 };
 report(
   `bow plan, ${part.bars.length} bars, ${longLine.events.length} notes`,
   median(() => planBowing(longRequest), 5),
@@ -186,23 +186,23 @@ report(
 const passages = automaticPassages(part);
 report(
   `whole check, ${part.bars.length} bars, ${linesOf(part).length} lines`,
-  median(() => check({ score, part, marking: {}, player, tempo: null, passages }), 3),
+  median(() => check({ part, marking: {}, player, tempo: null, passages }), 3),
   'bare parse of the same XML',
   bare,
 );
 
 const memories: NonNullable<Parameters<typeof check>[0]['memories']> = [];
-check({ score, part, marking: {}, player, tempo: null, passages, memories });
+check({ part, marking: {}, player, tempo: null, passages, memories });
 let marked = 0;
 report(
   'the check anew after one mark',
   median(() => {
     const note = part.notes[(marked += 37) % part.notes.length]!;
     const marking = { [markKey(note.id, marked % 2 ? 'bow' : 'finger')]: { value: marked % 2 ? 'up' : '2', origin: 'coach' as const } };
-    return check({ score, part, marking, player, tempo: null, passages, memories });
+    return check({ part, marking, player, tempo: null, passages, memories });
   }, 21),
   'the whole check without memory',
-  median(() => check({ score, part, marking: {}, player, tempo: null, passages }), 3),
+  median(() => check({ part, marking: {}, player, tempo: null, passages }), 3),
 );
 
 const widths = rows[0]!.map((_, column) => Math.max(...rows.map((row) => row[column]!.length)));

@@ -40,7 +40,7 @@ test('from file to file: drop, suggestion, own marks by keyboard, undo, reload, 
 
   await page.reload();
   await ready(page);
-  await expect(page.getByRole('button', { name: 'Undo: Bow up' })).toBeEnabled();
+  await expect(page.getByRole('button', { name: 'Undo: Up-bow' })).toBeEnabled();
   await expect(page.getByRole('button', { name: 'Redo: Finger 4' })).toBeEnabled();
 
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Marked part' }).click()]);

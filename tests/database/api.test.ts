@@ -96,7 +96,8 @@ const set = (to = '1') => ({
   at: '2030-01-01T00:00:00.000Z',
   reason: 'Finger',
   undoes: null,
-  changes: [{ target: 'n-P1-0-1-0-A2-0', kind: 'finger', from: null, to: { value: to, origin: 'coach' } }],
+  version: 2,
+  changes: [{ target: 'n-0-1-0-A2-0', kind: 'finger', from: null, to: { value: to, origin: 'coach' } }],
 });
 
 describe('nonsense is refused with the place in it', () => {
@@ -186,7 +187,7 @@ describe('what is well said is done', () => {
   });
   test('a passage is engraved with the marks that are sent, stored or not', async () => {
     const response = await engraving(
-      post('/', { fromBar: 0, toBar: 3, widthPx: 700, marking: { 'n-P1-0-1-0-A2-0|finger': { value: '4', origin: 'coach' } } }),
+      post('/', { fromBar: 0, toBar: 3, widthPx: 700, marking: { 'n-0-1-0-A2-0|finger': { value: '4', origin: 'coach' } } }),
       at(partId),
     );
     const { systems } = (await response.json()) as { systems: Array<{ svg: string }> };
@@ -268,7 +269,7 @@ describe('marks of one player alone', () => {
     expect(first.markingId).not.toBe(markingId);
     const target = Object.keys((await markingOfPart(studio, partId)).marking)[0]!.split('|')[0]!;
     const change = { target, kind: 'finger', from: null, to: { value: '4', origin: 'coach' } };
-    const stored = { id: crypto.randomUUID(), at: new Date().toISOString(), reason: 'Robin: finger 4', undoes: null, changes: [change] };
+    const stored = { id: crypto.randomUUID(), at: new Date().toISOString(), reason: 'Robin: finger 4', undoes: null, version: 2, changes: [change] };
     expect((await changes(post('/', [stored]), at(first.markingId))).status).toBe(200);
     const again = (await (await own(partId, robin)).json()) as { markingId: string; marking: object; history: unknown[] };
     expect(again).toMatchObject({ markingId: first.markingId, marking: { [`${target}|finger`]: { value: '4' } } });

@@ -32,7 +32,7 @@ async function mark(partId: string, target: string, value: string, more: object 
   const { id } = await markingOfPart(studio, partId);
   const to = { value, origin: 'coach' as const, ...more };
   return storeChanges(studio, id, 'coach', [
-    { id: randomUUID(), at: '2030-01-01T10:00:00.000Z', reason: 'Finger', undoes: null, changes: [{ target, kind: 'finger', from: null, to }] },
+    { id: randomUUID(), at: '2030-01-01T10:00:00.000Z', reason: 'Finger', undoes: null, version: 2, changes: [{ target, kind: 'finger', from: null, to }] },
   ]);
 }
 async function take(text: string, name = 'staircase.musicxml') {

@@ -1,3 +1,4 @@
+import { readdirSync } from 'node:fs';
 import { execFile } from 'node:child_process';
 import { createHash, randomUUID } from 'node:crypto';
 import path from 'node:path';
@@ -7,6 +8,9 @@ import { demoText } from '../support/demo';
 import { closeDatabase, freshUrl, openDatabase, prepare } from '../support/database';
 import { readMusicXml } from '../../core/formats/musicxml/read';
 import type { ChangeSet } from '../../core/marking/change';
+import { resolutionBefore } from '../../core/marking/versions';
+import { noteNamed } from '../../core/score/identity';
+import { TICKS_PER_QUARTER } from '../../core/score/ticks';
 import { OURSELVES } from '../../server/workers';
 import { pool } from '../../server/db';
 import { engraved } from '../../server/engraving';
@@ -41,6 +45,7 @@ const set = (target: string, from: string | null, to: string | null, more: Parti
   at: '2030-01-01T10:00:00.000Z',
   reason: 'Finger',
   undoes: null,
+  version: 2,
   changes: [{ target, kind: 'finger', from: from === null ? null : { value: from, origin: 'coach' }, to: to === null ? null : { value: to, origin: 'coach' } }],
   ...more,
 });
@@ -60,7 +65,7 @@ describe('migrations', () => {
     await client.connect();
     const { rows } = await client.query('SELECT (SELECT count(*)::int FROM migrations) AS migrations, (SELECT count(*)::int FROM studios) AS studios');
     await client.end();
-    expect(rows[0]).toEqual({ migrations: 8, studios: 1 });
+    expect(rows[0]).toEqual({ migrations: readdirSync('db/migrations').length, studios: 1 });
   });
 });
 
@@ -136,9 +141,9 @@ describe('markings', () => {
     expect((await history(studio, markingId)).filter((each) => each.id === again.id)).toHaveLength(1);
   });
   test('a change from something that is no longer there is a clash that says what is; what came before it is stored, what comes after is not', async () => {
-    const other = 'n-P1-0-1-3-B4-0';
+    const other = 'n-0-1-1-B4-0';
     const [fits, clashes, after] = [set(other, null, '1'), set(note, '3', '1'), set(other, '1', '2')];
-    const whole = { ...clashes, changes: [...clashes.changes, ...set('n-P1-0-1-6-C5-0', null, '3').changes] };
+    const whole = { ...clashes, changes: [...clashes.changes, ...set('n-0-1-2-C5-0', null, '3').changes] };
     const outcome = await storeChanges(studio, markingId, 'coach', [fits, whole, after]);
     expect(outcome).toEqual({
       stored: [fits.id],
@@ -153,7 +158,7 @@ describe('markings', () => {
     expect(Object.values((await markingOfPart(studio, partId)).marking).map(({ value }) => value)).toEqual(['2', '1']);
   });
   test('one that cannot be stored is named; what came before it is stored', async () => {
-    const [fits, bad] = [set('n-P1-0-1-9-D5-0', null, '1'), { ...set(note, '2', '1'), reason: 'half a sign \uD83C' }];
+    const [fits, bad] = [set('n-0-1-3-D5-0', null, '1'), { ...set(note, '2', '1'), reason: 'half a sign \uD83C' }];
     expect(await storeChanges(studio, markingId, 'coach', [fits, bad, set(note, '2', '3')])).toMatchObject({
       stored: [fits.id],
       refused: { id: bad.id, problem: { place: 'reason', what: expect.stringContaining('no file can hold') } },
@@ -161,8 +166,24 @@ describe('markings', () => {
     });
     expect(await storeChanges(studio, markingId, 'coach', [{ nonsense: true }])).toMatchObject({ stored: [], refused: { id: '' } });
   });
+  test('a change that a browser has kept since the first version names its note as it did', async () => {
+    const { firstPartId } = await taken('evening-barge');
+    const marking = await markingOfPart(studio, firstPartId);
+    const { text } = (await musicOf(studio, firstPartId))!;
+    const read = readMusicXml(text);
+    const later = read.ok ? read.value.score.parts[0]!.notes.find(({ tick }) => tick > 0)! : null;
+    const named = noteNamed(later!.id)!;
+    const ticks = (later!.tick / TICKS_PER_QUARTER) * resolutionBefore(text);
+    const early = { ...set(`n-P1-${named.barIndex}-${named.voice}-${ticks}-${named.pitch}-0`, null, '2'), version: undefined };
+    expect(await storeChanges(studio, marking.id, 'coach', [JSON.parse(JSON.stringify(early))])).toMatchObject({ stored: [early.id], refused: null });
+    expect((await markingOfPart(studio, firstPartId)).marking).toMatchObject({ [`${later!.id}|finger`]: { value: '2' } });
+    expect(await storeChanges(studio, marking.id, 'coach', [{ ...set(later!.id, '2', '3'), version: 3 }])).toMatchObject({
+      stored: [],
+      refused: { problem: { what: expect.stringContaining('newer Omaggio') } },
+    });
+  });
   test('set and taken away in one step is not there; the same mark twice in one step ends as the last says', async () => {
-    const at = 'n-P1-1-1-0-A4-0';
+    const at = 'n-1-1-0-A4-0';
     const mark = (value: string) => ({ value, origin: 'coach' as const });
     const step = (from: string | null, to: string | null) => ({
       target: at,

@@ -28,7 +28,7 @@ function problemOf(notes: readonly RandomNote[], tempo: number, dynamic: Dynamic
     else if (ends) open = false;
     return `${begins ? '(' : ''}${pitch}${sign}/${length}${ends && !begins ? ')' : ''}${rest && !begins ? ` r/${rest}` : ''}`;
   });
-  const { score, part } = makeScore('violin', music.join(' '), { tempo, dynamic });
+  const { part } = makeScore('violin', music.join(' '), { tempo, dynamic });
   const marking: Record<string, Mark> = {};
   notes.forEach(({ mark }, i) => {
     if (mark === '' || i === 0) return;
@@ -42,7 +42,7 @@ function problemOf(notes: readonly RandomNote[], tempo: number, dynamic: Dynamic
             : ([mark as 'hook' | 'retake', 'yes'] as const);
     marking[markKey(part.notes[i]!.id, kind)] = { value, origin: 'coach' };
   });
-  const atoms = atomsOf(part, firstLine(part), clockFor(part, score.ticksPerQuarter, null), score.ticksPerQuarter, marking);
+  const atoms = atomsOf(part, firstLine(part), clockFor(part, null), marking);
   return { atoms, spansEndingAt: candidateSpans(atoms, 'violin', BOW_COSTS, false), hairCm: HAIR_CM.violin, costs: BOW_COSTS };
 }
 

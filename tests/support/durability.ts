@@ -176,6 +176,7 @@ class Writer {
         at: new Date().toISOString(),
         reason: `Writer ${this.number}, ${n}`,
         undoes: null,
+        version: 2,
         changes: [{ target: `at-${this.number}-${n}`, kind: 'text', from: null, to: { value: `w${n}`, origin: 'coach' } }],
       };
       while (this.going && !(await this.isStored(set))) await new Promise((resolve) => setTimeout(resolve, 150));

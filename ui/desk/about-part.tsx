@@ -13,7 +13,8 @@ import { orderInWords, playedOrder } from '@/core/score/played';
 import type { InstrumentKind, Part } from '@/core/score/score';
 import { FileButton, SCORE_FILES } from '@/ui/kit/file-button';
 import { ProblemNote, problemOf, type Problem } from '@/ui/kit/problem';
-import { CONTENT, giveBack, OVERLAY } from './dialogs';
+import { CONTENT, OVERLAY } from '@/ui/kit/dialog';
+import { giveBack } from './dialogs';
 import type { DeskData, DeskSettings } from './types';
 
 interface Props {

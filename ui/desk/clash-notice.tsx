@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { markInWords } from '@/core/marking/in-words';
 import type { Mark } from '@/core/marking/mark';
 import { placeOfTarget } from '@/core/marking/notes';
 import type { Whose } from '@/core/marking/rebase';
@@ -9,7 +10,6 @@ import type { Passage } from '@/core/score/passages';
 import { pitchName } from '@/core/score/pitch';
 import type { Part } from '@/core/score/score';
 import { pitchSigns } from '@/ui/kit/music';
-import { markInWords } from './mark-changes';
 import type { ClashedMark } from './marking-store';
 
 const inWords = ({ kind }: ClashedMark, mark: Mark | null): string => (mark ? `${markInWords(kind, mark.value)}${mark.off ? ' (set aside)' : ''}` : 'unmarked');

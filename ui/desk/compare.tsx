@@ -3,7 +3,8 @@
 import { Volume2 } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
-import { giveBack, OVERLAY } from './dialogs';
+import { OVERLAY } from '@/ui/kit/dialog';
+import { giveBack } from './dialogs';
 
 interface Props<T> {
   open: boolean;

@@ -71,7 +71,7 @@ test('an address names a passage by its printed bars, or by a note in it', () =>
   expect([
     passageAsked(passages, labels, { bars: '3-4', note: null, at: null }),
     passageAsked(passages, labels, { bars: '2', note: null, at: null }),
-    passageAsked(passages, labels, { bars: null, note: 'n-P1-4-1-0-A4-0', at: null }),
+    passageAsked(passages, labels, { bars: null, note: 'n-4-1-0-A4-0', at: null }),
     passageAsked(passages, labels, { bars: 'x', note: null, at: null }),
     passageAsked(passages, labels, { bars: null, note: null, at: '4/1' }),
   ]).toEqual([1, 0, 1, 0, 1]);

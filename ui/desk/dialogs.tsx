@@ -4,11 +4,8 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { placeAt, type Place } from '@/core/score/address';
 import type { Part } from '@/core/score/score';
+import { CONTENT, OVERLAY } from '@/ui/kit/dialog';
 import { KEY_LIST } from './keys';
-
-export const OVERLAY = 'fixed inset-0 z-40 bg-ink/30';
-export const CONTENT =
-  'fixed top-24 left-1/2 z-50 max-h-[80vh] w-[min(46rem,92vw)] -translate-x-1/2 overflow-y-auto rounded-xl border border-line bg-sheet p-5 shadow-xl';
 
 /** The dialogs are opened by keys, not by a button: when they close, the score gets the focus back. */
 export const giveBack = (onClosed: () => void) => (event: Event) => {
@@ -77,7 +74,7 @@ export function GoToDialog({ open, part, onOpen, onClosed, onGo }: GoToProps) {
             onSubmit={(event) => {
               event.preventDefault();
               if (!part) return;
-              const found = placeAt(part, part.ticksPerQuarter, text);
+              const found = placeAt(part, text);
               if (!found.ok) return setProblem(`${found.problem.what} ${found.problem.remedy}`);
               setText('');
               setProblem(null);

@@ -71,7 +71,7 @@ test('one slur over notes, and none', () => {
 test('signs at a place: what is printed is no edit; a hairpin ends with the last note', () => {
   expect(after(placeChanges(start, part.notes[0]!, 'dynamic', 'f')).said).toEqual([]);
   expect(after(placeChanges(start, part.notes[0]!, 'dynamic', 'p')).said).toEqual(['dynamic p']);
-  expect(after(hairpinChanges(start, notes(1, 4), 'crescendo')).said).toEqual(['hairpin crescendo 1 1920']);
+  expect(after(hairpinChanges(start, notes(1, 4), 'crescendo')).said).toEqual(['hairpin crescendo 1 4']);
 });
 test('the coach divides a chord, and it has two lines', () => {
   const chord = part.notes.find((note) => note.inChord)!;

@@ -8,7 +8,8 @@ import type { Term } from '@/core/left-hand/costs';
 import { PRESET_TABLE, PRESETS, weighable, type HandPreferences } from '@/core/left-hand/preferences';
 import { DENSITIES, type Density } from '@/core/left-hand/worth-writing';
 import { capital } from './choice-card';
-import { giveBack, OVERLAY } from './dialogs';
+import { OVERLAY } from '@/ui/kit/dialog';
+import { giveBack } from './dialogs';
 import type { HandChange } from './use-players';
 import type { PlayerChoice } from './types';
 

@@ -4,6 +4,7 @@ import { Check, ChevronDown, Download, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
 import { useState, type MouseEvent } from 'react';
+import { useMarkedFile } from '@/ui/kit/marked-file';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import { SaveChip } from '@/ui/unsent/save-chip';
 import type { DeskData, PlayerChoice } from './types';
@@ -127,9 +128,17 @@ function TakeOut({ data, player, onDownload }: Pick<Props, 'data' | 'player' | '
     [`/api/parts/${data.part.id}/midi`, 'MIDI, to listen elsewhere'],
     [`/api/parts/${data.part.id}/marks`, 'The marks alone (JSON)'],
   ];
+  const markedFile = useMarkedFile();
+  const take = (href: string) => (event: MouseEvent) => {
+    onDownload(event);
+    if (event.isDefaultPrevented()) return;
+    event.preventDefault();
+    void markedFile.take(href);
+  };
   return (
     <span className="flex">
-      <a className="button rounded-r-none" href={shown} download onClick={onDownload} title="The file as it came, with these marks">
+      {markedFile.shown}
+      <a className="button rounded-r-none" href={shown} download onClick={take(shown)} title="The file as it came, with these marks">
         <Download size={15} aria-hidden /> Marked part{player ? ` for ${player.name}` : ''}
       </a>
       <DropdownMenu.Root>
@@ -140,7 +149,7 @@ function TakeOut({ data, player, onDownload }: Pick<Props, 'data' | 'player' | '
           <DropdownMenu.Content className="menu" sideOffset={6} align="end">
             {others.map(([href, label]) => (
               <DropdownMenu.Item key={href} className="menu-item" asChild>
-                <a href={href} download onClick={onDownload}>
+                <a href={href} download onClick={href.startsWith(marked) ? take(href) : onDownload}>
                   {label}
                 </a>
               </DropdownMenu.Item>

@@ -63,16 +63,3 @@ export function marksInWords(note: Note, marking: Marking): string {
   }
   return words.length ? words.join(', ') : 'unmarked';
 }
-
-const WHAT: Readonly<Record<string, string>> = {
-  finger: 'Finger',
-  string: 'String',
-  bow: 'Bow',
-  retake: 'Retake',
-  hook: 'Hook',
-  slur: 'Slur',
-  covered: 'Covered interval',
-};
-
-/** How the history names a mark: "Finger 3", "Hook". */
-export const markInWords = (kind: MarkKind, value: string): string => `${WHAT[kind] ?? kind} ${value === 'yes' ? '' : value}`.trim();

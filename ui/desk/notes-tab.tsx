@@ -79,7 +79,7 @@ export function NotesTab(props: NotesProps) {
 function addressOfSelection(part: Part, chosen: readonly Note[], passage: Passage): string {
   const [first, last] = [chosen[0], chosen.at(-1)];
   if (!first || !last) return sayBars(part.bars, passage);
-  if (chosen.length === 1) return sayNote(part, first, part.ticksPerQuarter);
+  if (chosen.length === 1) return sayNote(part, first);
   return sayBars(part.bars, { fromBar: first.barIndex, toBar: last.barIndex });
 }
 

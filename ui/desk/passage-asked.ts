@@ -1,5 +1,6 @@
 /** What an address of the Desk asks for and how one is written: passage, note and tab, as people say them. */
 import { barsAt, placeAt, sayBars, sayNote } from '@/core/score/address';
+import { barOfTarget } from '@/core/marking/target';
 import { noteById } from '@/core/score/find';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
@@ -16,7 +17,7 @@ export interface Asked {
 
 /** Index of the passage to show first, as far as printed labels tell; the first one otherwise. */
 export function passageAsked(passages: readonly Passage[], labels: readonly string[], { bars, note, at }: Asked): number {
-  const bar = at !== null ? labels.indexOf(at.split('/')[0]!.trim()) : note !== null ? Number(note.split('-').at(-5)) : -1;
+  const bar = at !== null ? labels.indexOf(at.split('/')[0]!.trim()) : note !== null ? (barOfTarget(note) ?? -1) : -1;
   const exact = passages.findIndex((passage) => bars === addressOf(labels, passage));
   if (exact >= 0 && (bar < 0 || inside(passages[exact]!, bar))) return exact;
   const wanted = bar >= 0 ? bar : labels.indexOf(bars?.split('-')[0] ?? '');
@@ -48,7 +49,7 @@ export function arrivalAt(part: Part, passages: readonly Passage[], asked: { bar
     return index < 0 ? null : index;
   };
   if (asked.at !== null) {
-    const place = placeAt(part, part.ticksPerQuarter, asked.at);
+    const place = placeAt(part, asked.at);
     if (!place.ok) return { passage: null, noteId: null, problem: place.problem };
     const { barIndex, noteId } = place.value;
     return { passage: passageOf(barIndex), noteId: noteId ?? part.notes.find((note) => note.barIndex === barIndex && !note.cue)?.id ?? null, problem: null };
@@ -65,8 +66,8 @@ export function addressQuery(part: Part, passage: Passage, noteId: string | null
   const query = new URLSearchParams({ bars: addressOf(labels, passage) });
   const note = noteId === null ? undefined : noteById(part, noteId);
   if (note) {
-    const said = sayNote(part, note, part.ticksPerQuarter);
-    const found = placeAt(part, part.ticksPerQuarter, said);
+    const said = sayNote(part, note);
+    const found = placeAt(part, said);
     if (found.ok && found.value.noteId === note.id) query.set('at', said);
     else query.set('note', note.id);
   }

@@ -21,7 +21,7 @@ interface Props {
   marked: ReadonlySet<string>;
 }
 
-export function PlanTable({ open: { part, ticksPerQuarter }, range, instrument, notes, strokes, risks, marked }: Props) {
+export function PlanTable({ open: { part }, range, instrument, notes, strokes, risks, marked }: Props) {
   const inRange = ({ id }: FingeredNote) => {
     const bar = noteById(part, id)?.barIndex ?? -1;
     return bar >= range.fromBar && bar <= range.toBar;
@@ -51,7 +51,7 @@ export function PlanTable({ open: { part, ticksPerQuarter }, range, instrument, 
             return (
               <tr key={fingered.id} className="border-t border-line">
                 <td className="px-2">{bar.label}</td>
-                <td className="px-2">{Math.round(beatOf(bar, note.tick, ticksPerQuarter) * 100) / 100}</td>
+                <td className="px-2">{Math.round(beatOf(bar, note.tick) * 100) / 100}</td>
                 <td className="px-2">{pitchLabel(note.pitch)}</td>
                 <td className="px-2 font-semibold">
                   {fingerName(place.finger)}

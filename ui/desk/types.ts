@@ -36,6 +36,8 @@ export interface AcceptedFinding {
   id: string;
   key: string;
   why: string;
+  /** How its notes are named (`core/marking/versions.ts`). */
+  version?: number | undefined;
 }
 
 /** The marks of one player alone. */

@@ -7,6 +7,7 @@ import type { TriedRemedy } from '@/core/checks/remedies';
 import type { Stroke } from '@/core/bow-arm/describe';
 import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { Change, ChangeSet } from '@/core/marking/change';
+import { RECORD_VERSION } from '@/core/marking/versions';
 import { LIMITS } from '@/core/util/limits';
 import { cleanText, shortened } from '@/core/util/text';
 import type { Problem } from '@/ui/kit/problem';
@@ -135,7 +136,7 @@ export function useFindings({ analyst, conditions, report, accepted, wanted, onA
       return list[at < 0 ? (by > 0 ? 0 : list.length - 1) : (at + by + list.length) % Math.max(1, list.length)] ?? null;
     },
     accept: (finding: Finding, why: string) =>
-      onAccept({ id: finding.id, key: findingKey(finding), why: shortened(cleanText(why).trim(), LIMITS.acceptedWhy) }),
+      onAccept({ id: finding.id, key: findingKey(finding), why: shortened(cleanText(why).trim(), LIMITS.acceptedWhy), version: RECORD_VERSION }),
     bringBack: (finding: Finding) => onRelease(finding.id),
   };
 }

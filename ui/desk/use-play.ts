@@ -52,7 +52,7 @@ export function usePlay({ open, instrument, tempo, line, passage, focus, onProbl
     },
     [playing, sound, passage],
   );
-  const secondsAt = useMemo(() => (open ? clockFor(open.part, open.ticksPerQuarter, tempo).secondsAt : null), [open, tempo]);
+  const secondsAt = useMemo(() => (open ? clockFor(open.part, tempo).secondsAt : null), [open, tempo]);
 
   function stop() {
     started.current++;

@@ -13,7 +13,7 @@ export const pitchSigns = (name: string): string =>
 
 /** "Bar 47/3": bar and beat, as they are understood wherever a bar can be typed. */
 export function placeLabel(part: Part, note: Note): string {
-  const said = sayNote(part, note, part.ticksPerQuarter);
+  const said = sayNote(part, note);
   return note.grace ? said.charAt(0).toUpperCase() + said.slice(1) : `Bar ${said}`;
 }
 

@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type DragEvent } from 'react';
 import { FileButton, SCORE_FILES } from '@/ui/kit/file-button';
+import { useMarkedFile } from '@/ui/kit/marked-file';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import { FindPieces, Pages } from './find-pieces';
@@ -185,6 +186,7 @@ const INSTRUMENTS: Readonly<Record<string, string>> = { violin: 'violin', viola:
 
 function Piece({ piece, onRemove }: { piece: ShelfPiece; onRemove: () => void }) {
   const marked = piece.parts.some((part) => part.marks > 0);
+  const markedFile = useMarkedFile();
   return (
     <article
       className={`min-w-0 rounded-xl border border-line bg-sheet px-5 py-4 ${piece.parts.length > 2 ? 'md:col-span-2' : ''}`}
@@ -197,8 +199,17 @@ function Piece({ piece, onRemove }: { piece: ShelfPiece; onRemove: () => void })
           </h2>
           {piece.composer && <span className="text-soft">{piece.composer}</span>}
         </div>
+        {markedFile.shown}
         {marked && (
-          <a className="button" href={`/api/pieces/${piece.id}/marked`} download>
+          <a
+            className="button"
+            href={`/api/pieces/${piece.id}/marked`}
+            download
+            onClick={(event) => {
+              event.preventDefault();
+              void markedFile.take(`/api/pieces/${piece.id}/marked`);
+            }}
+          >
             <Download size={15} aria-hidden /> Marked score
           </a>
         )}

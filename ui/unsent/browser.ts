@@ -4,6 +4,7 @@
 import { useSyncExternalStore } from 'react';
 import { newClientName } from '@/ui/kit/client-name';
 import type { ChangeSet } from '@/core/marking/change';
+import { RECORD_VERSION } from '@/core/marking/versions';
 import type { PartNamed } from './entry';
 import { inIndexedDb } from './kept';
 import { Outbox, type Around, type Message } from './outbox';
@@ -75,7 +76,7 @@ const ask: Ask = async (method, url, value) => {
 
 /** Sends one change set at once, for screens that go on only when it is stored. */
 export const sendChangeSet = (markingId: string, part: PartNamed, set: ChangeSet): Promise<Outcome> =>
-  sendBatch([{ id: set.id, madeAt: set.at, body: { about: 'marks', markingId, part, set }, refused: null, seq: null }], ask);
+  sendBatch([{ id: set.id, madeAt: set.at, body: { about: 'marks', markingId, part, set: { ...set, version: RECORD_VERSION } }, refused: null, seq: null }], ask);
 
 /** Changes that an earlier version of this page left in local storage. */
 const EARLIER = 'omaggio.unsent.';

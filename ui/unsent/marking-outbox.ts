@@ -1,5 +1,6 @@
 /** The outbox as one marking sees it. */
 import type { ChangeSet } from '@/core/marking/change';
+import { RECORD_VERSION } from '@/core/marking/versions';
 import type { MarkingNews, MarkingOutbox } from '@/ui/desk/marking-store';
 import { type Body, type Entry, type PartNamed } from './entry';
 import type { Outbox } from './outbox';
@@ -8,7 +9,7 @@ const setOf = (entry: Entry): ChangeSet => (entry.body as Extract<Body, { about:
 
 /** @param outbox null while a page is made on the server: nothing is changed there */
 export function markingOutbox(outbox: Outbox | null, markingId: string, part: PartNamed): MarkingOutbox {
-  const body = (set: ChangeSet): Body => ({ about: 'marks', markingId, part, set });
+  const body = (set: ChangeSet): Body => ({ about: 'marks', markingId, part, set: { ...set, version: RECORD_VERSION } });
   const lane = `marks ${markingId}`;
   return {
     add: (set) => outbox?.add(body(set), set.id),

@@ -1,6 +1,6 @@
 /** What the server does off its main thread: reading files, cutting parts, engraving, writing marked files. */
 import { automaticPassages, type Passage } from '../../core/score/passages';
-import type { InstrumentKind, Warning } from '../../core/score/score';
+import type { InstrumentKind, Part, Warning } from '../../core/score/score';
 import { isZip, newContainer } from '../../core/formats/container';
 import { musicXmlFromAbc } from '../../core/formats/abc/to-musicxml';
 import type { AbcProblem } from '../../core/formats/abc/tune';
@@ -9,11 +9,14 @@ import { outOfBounds } from '../../core/formats/musicxml/bounds';
 import { applyEdits } from '../../core/formats/musicxml/edits';
 import { likeTheFile, readScoreBytes } from '../../core/formats/read';
 import { readMusicXml, type MusicXmlDocument } from '../../core/formats/musicxml/read';
-import { markEdits, type WriteOptions } from '../../core/formats/musicxml/write';
+import { withMarks, type WriteOptions } from '../../core/formats/musicxml/write';
 import { marksFile } from '../../core/formats/marks-file';
 import { midiFile } from '../../core/formats/midi';
 import { asTold, type Told } from '../../core/instruments/as-told';
-import type { Marking } from '../../core/marking/mark';
+import { lostTarget } from '../../core/editions/anchor';
+import { markInWords } from '../../core/marking/in-words';
+import { splitKey, type Marking } from '../../core/marking/mark';
+import { placeOfTarget } from '../../core/marking/notes';
 import { editedPart } from '../../core/marking/print-edits';
 import { childText } from '../../core/formats/xml';
 import { LIMITS } from '../../core/util/limits';
@@ -152,14 +155,39 @@ export interface MarkedTask {
   options: WriteOptions & { compressed?: boolean };
 }
 
-/** The file as it came in, with the marks of one or more parts. */
-export function markedFile({ bytes, markings, options }: MarkedTask): Uint8Array {
+/** A mark that the file has no place for. */
+export interface Unplaced {
+  /** The part's id in the file. */
+  filePartId: string;
+  /** Where it stands or stood, as far as that can be said. */
+  at: string;
+  /** What it says. */
+  what: string;
+}
+
+export interface MarkedOutput {
+  bytes: Uint8Array;
+  unplaced: Unplaced[];
+}
+
+/** The file as it came in, with the marks of one or more parts; and those that stand nowhere in it. */
+export function markedFile({ bytes, markings, options }: MarkedTask): MarkedOutput {
   const read = readScoreBytes(bytes);
   if (!read.ok) throw new Error(`a stored source cannot be read: ${read.problem.what}`);
   const { document, score } = read.value;
-  const edits = score.parts.flatMap((part) => (markings[part.id] ? markEdits(document, part, markings[part.id]!, options) : []));
-  const marked = likeTheFile(applyEdits(document.text, edits), bytes);
-  return options.compressed && !isZip(bytes) ? newContainer(marked) : marked;
+  const marked = score.parts.flatMap((part) => (markings[part.id] ? [{ part, ...withMarks(document, part, markings[part.id]!, options) }] : []));
+  const edits = marked.flatMap((each) => each.edits);
+  const unplaced = marked.flatMap(({ part, unplaced: keys }) => keys.map((key) => unplacedIn(part, key, markings[part.id]![key]!.value)));
+  const lostParts = Object.keys(markings).filter((id) => !score.parts.some((part) => part.id === id));
+  if (lostParts.length) throw new Error(`a stored source has no part ${lostParts.join(', ')}`);
+  const file = likeTheFile(applyEdits(document.text, edits), bytes);
+  return { bytes: options.compressed && !isZip(bytes) ? newContainer(file) : file, unplaced };
+}
+
+function unplacedIn(part: Part, key: string, value: string): Unplaced {
+  const { target, kind } = splitKey(key);
+  const lost = lostTarget(target);
+  return { filePartId: part.id, at: lost?.at ?? placeOfTarget(part, target)?.at ?? '', what: markInWords(kind, value) };
 }
 
 interface PartInput {

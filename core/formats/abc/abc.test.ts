@@ -7,12 +7,13 @@ import { playedOrder } from '../../score/played';
 import type { Part } from '../../score/score';
 import { readAbc, readScoreBytes } from '../read';
 import { musicXmlFromAbc } from './to-musicxml';
+import { TICKS_PER_QUARTER } from '../../score/ticks';
 
 function read(text: string): { parts: Part[]; ticks: number; warnings: string[] } {
   const result = readAbc(text);
   if (!result.ok) throw new Error(`${result.problem.place}: ${result.problem.what}`);
   const { score } = result.value;
-  return { parts: score.parts, ticks: score.ticksPerQuarter, warnings: score.warnings.map(({ place, text: what }) => `${place}: ${what}`) };
+  return { parts: score.parts, ticks: TICKS_PER_QUARTER, warnings: score.warnings.map(({ place, text: what }) => `${place}: ${what}`) };
 }
 const tune = (body: string, head = 'M:4/4\nL:1/8\nK:D') => `X:1\nT:Passage\n${head}\n${body}\n`;
 const part = (body: string, head?: string) => read(tune(body, head)).parts[0]!;
@@ -132,7 +133,7 @@ describe('what a string player writes', () => {
   });
   test('a second voice in the same staff', () => {
     const made = part('A4 B4 & D8 |', 'M:4/4\nL:1/8\nK:C');
-    expect(made.notes.map((note) => [note.voice, note.tick / (part('A', 'L:1/8\nM:4/4\nK:C').ticksPerQuarter / 2), pitchName(note.pitch)])).toEqual([
+    expect(made.notes.map((note) => [note.voice, note.tick / (TICKS_PER_QUARTER / 2), pitchName(note.pitch)])).toEqual([
       ['1', 0, 'A4'],
       ['2', 0, 'D4'],
       ['1', 4, 'B4'],

@@ -7,7 +7,7 @@ import type { Marking } from '../../marking/mark';
 import { escapeXml, type XmlElement } from '../xml';
 import { applyEdits, type TextEdit } from './edits';
 import type { MusicXmlDocument } from './read';
-import { markEdits, noteElements } from './write';
+import { noteElements, withMarks } from './write';
 
 const HEAD = '<?xml version="1.0" encoding="UTF-8"?>\n<score-partwise version="4.0">\n';
 
@@ -40,7 +40,7 @@ const ATTRIBUTE_ORDER = ['divisions', 'key', 'time', 'staves', 'part-symbol', 'i
 export function cutPassage(document: MusicXmlDocument, part: Part, marking: Marking, { fromBar, toBar }: PassageCut): string {
   const source = document.parts.find((candidate) => candidate.id === part.id);
   if (!source) throw new Error(`no part ${part.id}`);
-  const edits: TextEdit[] = [...markEdits(document, part, marking), ...idEdits(document, part)];
+  const edits: TextEdit[] = [...withMarks(document, part, marking).edits, ...idEdits(document, part)];
   const carried = attributesBefore(document, source.measures, fromBar);
   const bars = source.measures.slice(fromBar, toBar + 1).map((measure, i) => {
     const text = measureText(document, measure, edits, i === 0 ? startAttributes(measure, carried) : '');

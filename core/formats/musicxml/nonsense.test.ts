@@ -28,7 +28,7 @@ test('a damaged file is read or refused in words, and what is read can be planne
       expect(new Set(part.notes.map((note) => note.id)).size).toBe(part.notes.length);
       for (const note of part.notes) expect(Number.isFinite(note.onset) && Number.isInteger(note.duration) && note.duration >= 0).toBe(true);
       for (const line of linesOf(part)) line.events.forEach((event) => expect(event.end).toBeGreaterThanOrEqual(event.onset));
-      const report = check({ score, part, marking: {}, player: usualPlayer(part.instrument ?? 'bass'), tempo: null, passages: automaticPassages(part) });
+      const report = check({ part, marking: {}, player: usualPlayer(part.instrument ?? 'bass'), tempo: null, passages: automaticPassages(part) });
       for (const finding of report.findings) expect(finding.text).not.toMatch(/NaN|undefined|Infinity/);
       expect(readMusicXml(cutPart(document, part.id)).ok).toBe(true);
       expect(writeMarked(document, part, {})).toBe(document.text);

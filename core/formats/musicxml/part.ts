@@ -2,7 +2,8 @@
 import { LIMITS } from '../../util/limits';
 import { bad, good, type Problem, type Result } from '../../util/result';
 import { titleText } from '../../util/text';
-import { midiOf, pitchName, transposed, type Pitch, type Step } from '../../score/pitch';
+import { noteId, pitchInId } from '../../score/identity';
+import { midiOf, transposed, type Pitch, type Step } from '../../score/pitch';
 import type { Bar, Note, Part, Warning } from '../../score/score';
 import { childNumber, childText, placeInText, type XmlElement } from '../xml';
 import { atTheStart, readAttributes, type InForce } from './attributes';
@@ -12,6 +13,7 @@ import { readNotations, readWriting, SlurBook } from './notations';
 import { noSigns, playSigns, readBarline, settleCodas, type BarSigns } from './play-signs';
 import { signsOf } from './signs';
 import { inferTransposition, recogniseInstrument } from './sounding';
+import { TICKS_PER_QUARTER } from '../../score/ticks';
 
 interface PartSource {
   id: string;
@@ -22,8 +24,8 @@ interface PartSource {
 /** Bars longer than this many quarters are taken for a mistake in the file. */
 const LONGEST_BAR_QUARTERS = 256;
 
-export function readPart(source: PartSource, ticksPerQuarter: number, text: string, warnings: Warning[]): Result<Part> {
-  const reader = new PartReader(source, ticksPerQuarter, text, warnings);
+export function readPart(source: PartSource, text: string, warnings: Warning[]): Result<Part> {
+  const reader = new PartReader(source, text, warnings);
   for (const measure of source.measures) {
     const problem = reader.readBar(measure);
     if (problem) return { ok: false, problem };
@@ -63,7 +65,6 @@ class PartReader {
 
   constructor(
     private readonly source: PartSource,
-    private readonly ticksPerQuarter: number,
     private readonly text: string,
     private readonly warnings: Warning[],
   ) {
@@ -124,7 +125,7 @@ class PartReader {
 
   /** Ticks of one division of the file. */
   private get scale(): number {
-    return this.ticksPerQuarter / this.now.divisions;
+    return TICKS_PER_QUARTER / this.now.divisions;
   }
 
   private move(element: XmlElement, walk: BarWalk): Problem | null {
@@ -153,11 +154,12 @@ class PartReader {
         'Durations must be positive numbers; correct the bar and export it again.',
       );
     }
-    const duration = Math.round(rawDuration * this.scale);
     const tick = Math.round(parts.chord ? walk.chordStart : walk.cursor);
+    const exact = parts.chord ? walk.chordStart : walk.cursor;
+    const duration = Math.round(exact + rawDuration * this.scale) - tick;
     if (!parts.chord) {
       walk.chordStart = walk.cursor;
-      walk.cursor += duration;
+      walk.cursor += rawDuration * this.scale;
       walk.furthest = Math.max(walk.furthest, walk.cursor);
     }
     const { voice } = parts;
@@ -202,20 +204,21 @@ class PartReader {
   }
 
   private idFor(written: Pitch, voice: string, tick: number, { index, counts }: BarWalk): string {
-    const stem = `n-${safeId(this.source.id)}-${index}-${safeId(voice)}-${tick}-${safePitch(written)}`;
-    const ordinal = counts.get(stem) ?? 0;
-    counts.set(stem, ordinal + 1);
-    return `${stem}-${ordinal}`;
+    const name = { barIndex: index, voice, tick, pitch: pitchInId(written), ordinal: 0 };
+    const first = noteId(name);
+    const ordinal = counts.get(first) ?? 0;
+    counts.set(first, ordinal + 1);
+    return ordinal === 0 ? first : noteId({ ...name, ordinal });
   }
 
   private closeBar(walk: BarWalk, implicit: boolean): Problem | null {
     const { beats, beatType } = this.now;
-    const nominal = (beats * 4 * this.ticksPerQuarter) / beatType;
+    const nominal = (beats * 4 * TICKS_PER_QUARTER) / beatType;
     const filled = Math.round(walk.furthest);
-    if (filled > LONGEST_BAR_QUARTERS * this.ticksPerQuarter) {
+    if (filled > LONGEST_BAR_QUARTERS * TICKS_PER_QUARTER) {
       return problem(
         walk.place,
-        `The bar holds ${Math.round(filled / this.ticksPerQuarter)} quarter notes.`,
+        `The bar holds ${Math.round(filled / TICKS_PER_QUARTER)} quarter notes.`,
         'Correct the durations in this bar and export the score again.',
       );
     }
@@ -265,7 +268,6 @@ class PartReader {
     const labels = bars.map((bar) => bar.label);
     return {
       id: this.source.id,
-      ticksPerQuarter: this.ticksPerQuarter,
       name,
       instrument: recognised.kind,
       instrumentBecause: recognised.because,
@@ -287,7 +289,7 @@ class PartReader {
   }
 
   private quarters(ticks: number): number {
-    return Math.round((ticks / this.ticksPerQuarter) * 100) / 100;
+    return Math.round((ticks / TICKS_PER_QUARTER) * 100) / 100;
   }
 }
 
@@ -324,7 +326,3 @@ function partName(source: PartSource): string {
   const name = childText(source.scorePart, 'part-name') || childText(source.scorePart, 'part-abbreviation');
   return titleText(name || source.id, LIMITS.title) || source.id;
 }
-
-/** XML ids may hold letters, digits, "_", "." only here, so that "-" separates the fields. */
-const safeId = (text: string) => text.replace(/[^A-Za-z0-9_.]/g, '_');
-const safePitch = (pitch: Pitch) => pitchName(pitch).replace(/#/g, 's').replace(/\+/g, 'p').replace(/-/g, 'm');

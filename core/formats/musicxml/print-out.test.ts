@@ -10,6 +10,7 @@ import { editedPart, parseTempo, printEdits, tiedHeads, withoutPrintEdits } from
 import { placeTarget } from '../../marking/target';
 import { readMusicXml } from './read';
 import { writeMarked } from './write';
+import { quartersOf, ticksOfQuarters } from '../../score/ticks';
 
 const byText = (list: unknown[]) => list.map((each) => JSON.stringify(each)).sort();
 /** What a musician reads, without ids and sources. */
@@ -151,9 +152,9 @@ describe('places', () => {
   });
   test('where no note begins, a direction is moved by an offset', () => {
     const { document, part } = open(`<measure number="1">${ATTRIBUTES}${note('A4', 4)}</measure>`);
-    const out = writeMarked(document, part, mark(placeTarget(0, 3), 'text', 'here'));
+    const out = writeMarked(document, part, mark(placeTarget(0, ticksOfQuarters(3)), 'text', 'here'));
     expect(out).toContain('<offset>3</offset>');
-    expect(reread(out, 0).words).toMatchObject([{ tick: 3, text: 'here' }]);
+    expect(reread(out, 0).words).toMatchObject([{ tick: ticksOfQuarters(3), text: 'here' }]);
   });
   test.each([
     ['Andante, quarter = 72', 'Andante', 72],
@@ -183,7 +184,7 @@ test('notes for the player go out as words where that is wanted, at the note or 
     [markKey('bar-0', 'words')]: { value: 'warm', origin: 'coach' },
   };
   expect(writeMarked(document, part, marking)).toBe(document.text);
-  expect(reread(writeMarked(document, part, marking, { words: true }), 0).words.map(({ tick, text }) => [tick, text])).toEqual([
+  expect(reread(writeMarked(document, part, marking, { words: true }), 0).words.map(({ tick, text }) => [quartersOf(tick), text])).toEqual([
     [0, 'warm'],
     [2, 'listen: cellos / & basses'],
   ]);

@@ -2,7 +2,7 @@
 import { levelOf } from '../../score/dynamics';
 import { pitchName } from '../../score/pitch';
 import { WRITABLE_ARTICULATIONS, type Articulation, type Note, type Part } from '../../score/score';
-import { articulationKind, DIVISI_WORDS, markAt, parseHairpin, STRUCK, type Marking } from '../../marking/mark';
+import { articulationKind, DIVISI_WORDS, markAt, markKey, parseHairpin, STRUCK, type Marking } from '../../marking/mark';
 import { editedPart, parseTempo, printEdits, type PrintEdit } from '../../marking/print-edits';
 import { targetOf } from '../../marking/target';
 import { child, escapeXml, type XmlElement } from '../xml';
@@ -11,7 +11,7 @@ import { layoutOf, withSpace } from './layout';
 import { ALTER_OF, ARTICULATION_OF } from './notations';
 import { signsIn, type NotePlan } from './note-plan';
 import { signsOf } from './signs';
-import { directions, type } from './directions-out';
+import { directions, type, type Lose } from './directions-out';
 
 export interface PrintOut {
   text: string;
@@ -21,6 +21,7 @@ export interface PrintOut {
   part: Part;
   marking: Marking;
   planFor(note: Note): NotePlan;
+  lose: Lose;
 }
 
 export function printEditsOut(out: PrintOut): TextEdit[] {
@@ -90,7 +91,7 @@ function accidentalEdits(text: string, element: XmlElement, print: Note, { accid
 }
 
 /** Signs at places: what the print has there goes, what is wanted is put before the note. */
-function placesOut({ text, measures, part }: PrintOut, edits: readonly PrintEdit[]): TextEdit[] {
+function placesOut({ text, measures, part, lose }: PrintOut, edits: readonly PrintEdit[]): TextEdit[] {
   const signs = signsOf(measures);
   const gone = new Set<XmlElement>();
   const owners = new Set<XmlElement>();
@@ -108,17 +109,18 @@ function placesOut({ text, measures, part }: PrintOut, edits: readonly PrintEdit
     const bar = target.on === 'place' ? part.bars[target.barIndex] : undefined;
     if (!bar || target.on !== 'place') continue;
     const { barIndex, tick: inBar } = target;
+    const placed = (there: boolean) => there || lose(markKey(targetText, kind));
     const tick = bar.onset + inBar;
     switch (kind) {
       case 'dynamic':
         part.dynamics.filter((dynamic) => dynamic.tick === tick).forEach((dynamic) => strike(dynamic.source));
-        if (levelOf(mark.value) !== undefined) put(barIndex, inBar, type(`<dynamics>${dynamicElement(mark.value)}</dynamics>`), '', 'below');
+        if (levelOf(mark.value) !== undefined) placed(put(barIndex, inBar, type(`<dynamics>${dynamicElement(mark.value)}</dynamics>`), '', 'below'));
         break;
       case 'text':
-        put(barIndex, inBar, type(`<words>${escapeXml(mark.value)}</words>`));
+        placed(put(barIndex, inBar, type(`<words>${escapeXml(mark.value)}</words>`)));
         break;
       case 'divisi':
-        put(barIndex, inBar, type(`<words font-style="italic">${DIVISI_WORDS[mark.value]}</words>`));
+        placed(put(barIndex, inBar, type(`<words font-style="italic">${DIVISI_WORDS[mark.value]}</words>`)));
         break;
       case 'printed-text':
         part.words.filter((word) => word.tick === tick).forEach((word) => strike(word.source));
@@ -129,7 +131,7 @@ function placesOut({ text, measures, part }: PrintOut, edits: readonly PrintEdit
         const { words, unit, dotted, perMinute, quartersPerMinute } = parseTempo(mark.value);
         const wordsXml = words ? type(`<words font-weight="bold">${escapeXml(words)}</words>`) : '';
         const metronome = `<metronome><beat-unit>${unit}</beat-unit>${dotted ? '<beat-unit-dot/>' : ''}<per-minute>${perMinute}</per-minute></metronome>`;
-        put(barIndex, inBar, wordsXml + (perMinute === null ? '' : type(metronome)), quartersPerMinute === null ? '' : `<sound tempo="${quartersPerMinute}"/>`);
+        placed(put(barIndex, inBar, wordsXml + (perMinute === null ? '' : type(metronome)), quartersPerMinute === null ? '' : `<sound tempo="${quartersPerMinute}"/>`));
         break;
       }
       case 'hairpin': {
@@ -137,8 +139,8 @@ function placesOut({ text, measures, part }: PrintOut, edits: readonly PrintEdit
         const wanted = parseHairpin(mark.value);
         if (!wanted || !part.bars[wanted.toBar] || part.bars[wanted.toBar]!.onset + wanted.toTick <= tick) break;
         const number = wedges.free(tick, part.bars[wanted.toBar]!.onset + wanted.toTick);
-        put(wanted.toBar, wanted.toTick, type(`<wedge number="${number}" type="stop"/>`), '', 'below');
-        put(barIndex, inBar, type(`<wedge number="${number}" type="${wanted.kind}"/>`), '', 'below');
+        const end = put(wanted.toBar, wanted.toTick, type(`<wedge number="${number}" type="stop"/>`), '', 'below');
+        placed(put(barIndex, inBar, type(`<wedge number="${number}" type="${wanted.kind}"/>`), '', 'below') && end);
         break;
       }
     }

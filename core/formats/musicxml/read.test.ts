@@ -3,6 +3,7 @@ import type { Part } from '../../score/score';
 import { problemText } from '../../util/result';
 import { LARGEST_FILE_BYTES } from '../xml';
 import { readMusicXml, readMusicXmlBytes } from './read';
+import { quartersOf, ticksOfQuarters } from '../../score/ticks';
 
 const note = (step: string, octave: number, duration: number, more = '', before = '') =>
   `<note>${before}<pitch><step>${step}</step><octave>${octave}</octave></pitch><duration>${duration}</duration><voice>1</voice>${more}</note>`;
@@ -26,14 +27,14 @@ const QUARTERS = note('A', 4, 2) + note('B', 4, 2) + note('C', 5, 2) + note('D',
 describe('what a string player must know of each note', () => {
   test('onsets, durations and pitches', () => {
     const part = partOf(score(measure(ATTRIBUTES + QUARTERS) + measure(note('E', 5, 8), '2')));
-    expect(part.notes.map((n) => [pitchName(n.pitch), n.onset, n.duration])).toEqual([
+    expect(part.notes.map((n) => [pitchName(n.pitch), 2 * quartersOf(n.onset), 2 * quartersOf(n.duration)])).toEqual([
       ['A4', 0, 2],
       ['B4', 2, 2],
       ['C5', 4, 2],
       ['D5', 6, 2],
       ['E5', 8, 8],
     ]);
-    expect(part.bars.map((bar) => [bar.label, bar.onset, bar.ticks, bar.fifths])).toEqual([
+    expect(part.bars.map((bar) => [bar.label, 2 * quartersOf(bar.onset), 2 * quartersOf(bar.ticks), bar.fifths])).toEqual([
       ['1', 0, 8, 1],
       ['2', 8, 8, 1],
     ]);
@@ -52,7 +53,7 @@ describe('what a string player must know of each note', () => {
         ),
       ),
     );
-    expect(part.notes.map((n) => [pitchName(n.pitch), n.voice, n.onset, n.inChord, n.grace, n.cue])).toEqual([
+    expect(part.notes.map((n) => [pitchName(n.pitch), n.voice, 2 * quartersOf(n.onset), n.inChord, n.grace, n.cue])).toEqual([
       ['A5', '1', 0, false, null, false],
       ['D4', '2', 0, false, null, false],
       ['B4', '2', 0, true, null, false],
@@ -71,7 +72,7 @@ describe('what a string player must know of each note', () => {
           note('D', 5, 12),
       ),
     );
-    expect(partOf(first).notes.map((n) => [n.onset, n.duration])).toEqual([
+    expect(partOf(first).notes.map((n) => [12 * quartersOf(n.onset), 12 * quartersOf(n.duration)])).toEqual([
       [0, 4],
       [4, 4],
       [8, 4],
@@ -108,8 +109,8 @@ describe('what a string player must know of each note', () => {
         ) + measure(note('B', 4, 8, slur('stop')), '2'),
       ),
     );
-    expect(part.slurs).toEqual([{ from: part.notes[0]!.id, to: part.notes[1]!.id, voice: '1', onset: 0, endOnset: 8 }]);
-    expect(part.hairpins).toMatchObject([{ kind: 'crescendo', from: 0, to: 8 }]);
+    expect(part.slurs).toEqual([{ from: part.notes[0]!.id, to: part.notes[1]!.id, voice: '1', onset: 0, endOnset: ticksOfQuarters(4) }]);
+    expect(part.hairpins).toMatchObject([{ kind: 'crescendo', from: 0, to: ticksOfQuarters(4) }]);
     expect(part.dynamics).toMatchObject([{ tick: 0, text: 'pp', level: 'pp' }]);
     expect(part.tempi[0]!.quartersPerMinute).toBe(90);
     expect(part.words[0]!.text).toBe('arco');
@@ -128,7 +129,7 @@ describe('what a string player must know of each note', () => {
   });
   test('an upbeat is as long as it is filled', () => {
     const part = partOf(score(measure(ATTRIBUTES + note('A', 4, 2), '0', ' implicit="yes"') + measure(QUARTERS, '1')));
-    expect(part.bars.map((bar) => [bar.label, bar.ticks, bar.pickup])).toEqual([
+    expect(part.bars.map((bar) => [bar.label, 2 * quartersOf(bar.ticks), bar.pickup])).toEqual([
       ['0', 2, true],
       ['1', 8, false],
     ]);
@@ -207,6 +208,6 @@ describe('bad input is named with its place and a remedy', () => {
   test('a bar that is overfilled is read as long as it is, and named', () => {
     const read = readMusicXml(score(measure(ATTRIBUTES + QUARTERS + note('E', 5, 2)) + measure(QUARTERS, '2')));
     expect(read.ok && read.value.score.warnings).toEqual([{ place: 'Violin, bar 1', text: expect.stringContaining('5 quarters') }]);
-    expect(read.ok && read.value.score.parts[0]!.bars[1]!.onset).toBe(10);
+    expect(read.ok && quartersOf(read.value.score.parts[0]!.bars[1]!.onset)).toBe(5);
   });
 });

@@ -3,7 +3,7 @@
  * Source: the published MusicXML 4.0 documentation (W3C Music Notation Community Group).
  */
 import { LIMITS } from '../../util/limits';
-import { bad, good, type Result } from '../../util/result';
+import { bad, good, type Problem, type Result } from '../../util/result';
 import { titleText } from '../../util/text';
 import type { Part, Score, Warning } from '../../score/score';
 import { child, childText, decodeXmlBytes, parseXml, placeInText, type XmlDocument, type XmlElement } from '../xml';
@@ -20,6 +20,9 @@ export interface ReadScore {
   score: Score;
   document: MusicXmlDocument;
 }
+
+/** Divisions of a quarter note beyond which a file is mistaken. */
+const MOST_DIVISIONS = 1_000_000;
 
 const NOT_A_SCORE = 'Choose a MusicXML file (.musicxml, .xml or .mxl) exported from a notation program.';
 
@@ -42,12 +45,11 @@ export function readMusicXml(text: string): Result<ReadScore> {
   if (!opened.ok) return opened;
   const document = opened.value;
   const warnings: Warning[] = [];
-  const divisions = commonDivisions(document);
-  if (!divisions.ok) return divisions;
-  const ticksPerQuarter = divisions.value;
+  const problem = divisionsProblem(document);
+  if (problem) return { ok: false, problem };
   const parts: Part[] = [];
   for (const source of document.parts) {
-    const part = readPart(source, ticksPerQuarter, document.text, warnings);
+    const part = readPart(source, document.text, warnings);
     if (!part.ok) return part;
     parts.push(part.value);
   }
@@ -63,7 +65,7 @@ export function readMusicXml(text: string): Result<ReadScore> {
     const left = warnings.splice(most).length;
     warnings.push({ place: 'the file', text: `${left} more of such remarks are left out.` });
   }
-  const score: Score = { ...headings(document.root), ticksPerQuarter, parts, warnings };
+  const score: Score = { ...headings(document.root), parts, warnings };
   return good({ score, document });
 }
 
@@ -126,34 +128,23 @@ function timewise(root: XmlElement): Map<string, XmlElement[]> {
   return result;
 }
 
-/** Least common multiple of all divisions in the file, so that every duration is whole. */
-function commonDivisions(document: MusicXmlDocument): Result<number> {
-  let common = 1;
+/** Null where every length in the file can be understood. */
+function divisionsProblem(document: MusicXmlDocument): Problem | null {
   for (const part of document.parts) {
     for (const measure of part.measures) {
       for (const element of measure.children) {
         if (element.name !== 'attributes') continue;
-        const divisionsElement = child(element, 'divisions');
-        if (!divisionsElement) continue;
-        const divisions = Number(divisionsElement.text);
-        if (!Number.isInteger(divisions) || divisions <= 0 || divisions > 1_000_000) {
-          return bad(
-            `part ${part.id}, bar ${measure.attributes.number ?? '?'}`,
-            `The divisions of the quarter note are "${divisionsElement.text.trim()}".`,
-            'They must be a whole number from 1 to 1,000,000; export the score again.',
-          );
-        }
-        common = (common / gcd(common, divisions)) * divisions;
-        if (common > 10_000_000) return bad(`part ${part.id}`, 'The divisions in the file contradict one another.', 'Export the score again.');
+        const said = child(element, 'divisions')?.text.trim();
+        if (said === undefined || (Number(said) > 0 && Number(said) <= MOST_DIVISIONS)) continue;
+        return bad(
+          `part ${part.id}, bar ${measure.attributes.number ?? '?'}`,
+          `The divisions of the quarter note are "${said}".`,
+          'They must be a number over 0, up to 1,000,000; export the score again.',
+        ).problem;
       }
     }
   }
-  return good(common);
-}
-
-function gcd(a: number, b: number): number {
-  while (b) [a, b] = [b, a % b];
-  return a;
+  return null;
 }
 
 function headings(root: XmlElement): { title: string; composer: string | null } {

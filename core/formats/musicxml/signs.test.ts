@@ -4,6 +4,7 @@ import { playedOrder } from '../../score/played';
 import type { Note, Part } from '../../score/score';
 import { problemText } from '../../util/result';
 import { readMusicXml } from './read';
+import { quartersOf, ticksOfQuarters } from '../../score/ticks';
 
 const ATTRIBUTES =
   '<attributes><divisions>4</divisions><key><fifths>0</fifths></key><time><beats>4</beats><beat-type>4</beat-type></time><clef><sign>G</sign><line>2</line></clef></attributes>';
@@ -147,7 +148,7 @@ describe('over the staff', () => {
           note('B4', 8, { notations: '<dynamics><sfz/></dynamics>' }),
       ),
     );
-    expect(part.dynamics.map(({ tick, text, level }) => [tick, text, level])).toEqual([
+    expect(part.dynamics.map(({ tick, text, level }) => [4 * quartersOf(tick), text, level])).toEqual([
       [0, 'pp', 'pp'],
       [2, 'mf', 'mf'],
       [8, 'sfz', null],
@@ -161,7 +162,7 @@ describe('over the staff', () => {
     const { part } = read(
       bar(ATTRIBUTES + direction(plain) + note('A4', 16)) + bar(direction(equal) + note('A4', 16), 2) + bar(direction(notes) + note('A4', 16), 3),
     );
-    expect(part.tempi.map(({ tick, quartersPerMinute, printed }) => [tick, quartersPerMinute, printed])).toEqual([
+    expect(part.tempi.map(({ tick, quartersPerMinute, printed }) => [4 * quartersOf(tick), quartersPerMinute, printed])).toEqual([
       [0, 90, 'quarter = 90'],
       [16, 135, 'quarter = dotted quarter'],
       [32, 67.5, 'half = quarter'],
@@ -172,7 +173,7 @@ describe('over the staff', () => {
       bar(ATTRIBUTES + direction(`<words>${word}</words>`) + note('A4', 8) + direction('<words>arco</words>') + note('A4', 8)) +
         bar('<sound pizzicato="yes"/>' + note('A4', 8) + '<sound pizzicato="no"/>' + note('A4', 8), 2),
     );
-    expect([0, 8, 16, 24].map(pizzicatoAt(part))).toEqual([true, false, true, false]);
+    expect([0, 2, 4, 6].map((quarter) => pizzicatoAt(part)(ticksOfQuarters(quarter)))).toEqual([true, false, true, false]);
   });
   test.each([
     ['con sord.', 'senza sord.'],
@@ -181,7 +182,7 @@ describe('over the staff', () => {
     ['con sordino', 'via sord.'],
   ])('%s … %s', (on, off) => {
     const { part } = read(bar(ATTRIBUTES + direction(`<words>${on}</words>`) + note('A4', 8) + direction(`<words>${off}</words>`) + note('A4', 8)));
-    expect([0, 8].map(mutedAt(part))).toEqual([true, false]);
+    expect([0, 2].map((quarter) => mutedAt(part)(ticksOfQuarters(quarter)))).toEqual([true, false]);
   });
   test('clefs and keys where they change, in the middle of a bar too; the bar keeps the key that it begins with', () => {
     const clef = (sign: string, line: number, octave = '') => `<attributes><clef><sign>${sign}</sign><line>${line}</line>${octave}</clef></attributes>`;
@@ -190,10 +191,10 @@ describe('over the staff', () => {
         bar(clef('C', 4) + note('A3', 8) + clef('G', 2, '<clef-octave-change>-1</clef-octave-change>') + note('A3', 8), 2),
       'Cello',
     );
-    expect(part.clefs.map(({ tick, clef: { sign, line, octave } }) => `${tick} ${sign}${line} ${octave}`)).toEqual(['0 G2 0', '8 F4 0', '16 C4 0', '24 G2 -1']);
+    expect(part.clefs.map(({ tick, clef: { sign, line, octave } }) => `${4 * quartersOf(tick)} ${sign}${line} ${octave}`)).toEqual(['0 G2 0', '8 F4 0', '16 C4 0', '24 G2 -1']);
     expect(part.keys).toEqual([
       { tick: 0, fifths: 0 },
-      { tick: 8, fifths: -2 },
+      { tick: ticksOfQuarters(2), fifths: -2 },
     ]);
     expect(part.bars.map((each) => each.fifths)).toEqual([0, -2]);
   });

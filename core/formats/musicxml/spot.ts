@@ -1,11 +1,12 @@
 /** Where in a measure a direction has to stand to be read at a certain tick. */
 import type { Part } from '../../score/score';
 import { child, childNumber, type XmlElement } from '../xml';
+import { TICKS_PER_QUARTER } from '../../score/ticks';
 
 export interface Spot {
   element: XmlElement;
   where: 'before' | 'after';
-  /** Divisions to add where no element begins at that tick. */
+  /** Divisions to add where no element begins at that tick; may be a fraction. */
   offset: number;
   /** Staff of the note, where the part has several. */
   staff: number | null;
@@ -15,7 +16,7 @@ export interface Spot {
 export function spotAt(measures: readonly XmlElement[], part: Part, barIndex: number, tick: number): Spot | null {
   const measure = measures[barIndex];
   if (!measure) return null;
-  let ticksPerDivision = part.ticksPerQuarter / divisionsBefore(measures, barIndex);
+  let ticksPerDivision = TICKS_PER_QUARTER / divisionsBefore(measures, barIndex);
   let cursor = 0;
   let last: XmlElement | null = null;
   let first: { element: XmlElement; offset: number } | null = null;
@@ -25,12 +26,12 @@ export function spotAt(measures: readonly XmlElement[], part: Part, barIndex: nu
   for (const element of measure.children) {
     switch (element.name) {
       case 'attributes':
-        ticksPerDivision = part.ticksPerQuarter / (divisionsIn(element) ?? part.ticksPerQuarter / ticksPerDivision);
+        ticksPerDivision = TICKS_PER_QUARTER / (divisionsIn(element) ?? TICKS_PER_QUARTER / ticksPerDivision);
         break;
       case 'note': {
         const inChord = child(element, 'chord') !== undefined;
         if (!inChord && here()) return spot(element, 'before');
-        first ??= { element, offset: Math.round((tick - cursor) / ticksPerDivision) };
+        first ??= { element, offset: (tick - cursor) / ticksPerDivision };
         if (!inChord && !child(element, 'grace')) cursor += ticks(element);
         last = element;
         break;

@@ -11,22 +11,30 @@ import { wishesOut, wordsOut } from './directions-out';
 import { emptyPlan, noteEdits, signsIn, type NotePlan } from './note-plan';
 import { printEditsOut } from './print-out';
 import type { MusicXmlDocument } from './read';
+import { withoutPlace } from './without-place';
 import { planSlurs } from './slurs-out';
 
-/** The marked document. Marks of notes that the part does not have are ignored. */
-export function writeMarked(document: MusicXmlDocument, part: Part, marking: Marking, options: WriteOptions = {}): string {
-  return applyEdits(document.text, markEdits(document, part, marking, options));
-}
+/** The marked document. @see withMarks for what found no place in it */
+export const writeMarked = (document: MusicXmlDocument, part: Part, marking: Marking, options: WriteOptions = {}): string =>
+  applyEdits(document.text, withMarks(document, part, marking, options).edits);
 
 export interface WriteOptions {
   /** Notes for the player go out as words over the staff. */
   words?: boolean;
 }
 
-/** The edits that put the marks of one part into its document. */
-export function markEdits(document: MusicXmlDocument, part: Part, marking: Marking, options: WriteOptions = {}): TextEdit[] {
+export interface WithMarks {
+  /** What puts the marks of one part into its document. */
+  edits: TextEdit[];
+  /** Keys of the marks in force that stand nowhere in this document: nothing of them is in the edits. */
+  unplaced: string[];
+}
+
+export function withMarks(document: MusicXmlDocument, part: Part, marking: Marking, options: WriteOptions = {}): WithMarks {
   const measures = document.parts.find((candidate) => candidate.id === part.id)?.measures ?? [];
   const elements = noteElements(document, part.id);
+  const lost = new Set(withoutPlace(part, marking, options));
+  const lose = (key: string) => void lost.add(key);
   const plans = new Map<number, NotePlan>();
   const planFor = (note: Note): NotePlan => {
     let plan = plans.get(note.source);
@@ -36,15 +44,15 @@ export function markEdits(document: MusicXmlDocument, part: Part, marking: Marki
   for (const note of part.notes) {
     for (const kind of TECHNICAL_KINDS) {
       const mark = markAt(marking, note.id, kind);
-      if (mark) planTechnical(planFor(note), elements[note.source]!, kind, mark.value);
+      if (mark && !mark.off) planTechnical(planFor(note), elements[note.source]!, kind, mark.value);
     }
   }
   planSlurs(part, marking, elements, planFor);
-  const edits = printEditsOut({ text: document.text, measures, elements, part, marking, planFor });
-  edits.push(...wishesOut(document.text, measures, part, marking));
-  if (options.words) edits.push(...wordsOut(document.text, measures, part, marking));
+  const edits = printEditsOut({ text: document.text, measures, elements, part, marking, planFor, lose });
+  edits.push(...wishesOut(document.text, measures, part, marking, lose));
+  if (options.words) edits.push(...wordsOut(document.text, measures, part, marking, lose));
   for (const [source, plan] of plans) edits.push(...noteEdits(document.text, elements[source]!, plan));
-  return edits;
+  return { edits, unplaced: [...lost] };
 }
 
 /** The `<note>` elements of a part in file order, as `Note.source` counts them. */
