@@ -7,13 +7,13 @@ import { readPlaySound, readPlayWords, type BarSigns } from './play-signs';
 
 export interface DirectionSink {
   dynamics: DynamicMark[];
-  hairpins: Hairpin[];
   words: WordMark[];
   tempi: ReadTempo[];
   /** Tempi that nobody can play, as they stand in the file. */
   oddTempi: string[];
   plucked: Part['plucked'];
-  openWedges: Map<string, { kind: Hairpin['kind']; from: number; source: number }>;
+  /** Ends of hairpins as they were met. */
+  wedges: WedgeEnd[];
   /** Which sign of the part an element is. */
   signOf: ReadonlyMap<XmlElement, number>;
 }
@@ -23,12 +23,11 @@ export type ReadTempo = TempoMark & { ratio?: number };
 
 export const emptySink = (signOf: DirectionSink['signOf']): DirectionSink => ({
   dynamics: [],
-  hairpins: [],
   words: [],
   tempi: [],
   oddTempi: [],
   plucked: [],
-  openWedges: new Map(),
+  wedges: [],
   signOf,
 });
 
@@ -123,12 +122,30 @@ export function readDynamics(sign: XmlElement, tick: number, sink: DirectionSink
 function readWedge(sign: XmlElement, tick: number, sink: DirectionSink): void {
   const number = sign.attributes.number ?? '1';
   const type = sign.attributes.type;
-  const source = sink.signOf.get(sign)!;
-  if (type === 'crescendo' || type === 'diminuendo') sink.openWedges.set(number, { kind: type, from: tick, source });
-  if (type !== 'stop') return;
-  const open = sink.openWedges.get(number);
-  if (open && tick > open.from) sink.hairpins.push({ kind: open.kind, from: open.from, to: tick, source: [open.source, source] });
-  sink.openWedges.delete(number);
+  if (type === 'crescendo' || type === 'diminuendo' || type === 'stop') sink.wedges.push({ number, type, tick, source: sink.signOf.get(sign)! });
+}
+
+interface WedgeEnd {
+  number: string;
+  type: Hairpin['kind'] | 'stop';
+  tick: number;
+  source: number;
+}
+
+/** Hairpins from their ends in the order of time: a file with voices may have the end before the beginning. */
+export function settledHairpins(wedges: readonly WedgeEnd[]): Hairpin[] {
+  const inOrder = [...wedges].sort((a, b) => a.tick - b.tick || Number(a.type !== 'stop') - Number(b.type !== 'stop'));
+  const open = new Map<string, WedgeEnd>();
+  const hairpins: Hairpin[] = [];
+  for (const end of inOrder) {
+    const begun = open.get(end.number);
+    if (end.type !== 'stop') open.set(end.number, end);
+    else if (begun && begun.type !== 'stop') {
+      hairpins.push({ kind: begun.type, from: begun.tick, to: end.tick, source: [begun.source, end.source] });
+      open.delete(end.number);
+    }
+  }
+  return hairpins.sort((a, b) => a.from - b.from);
 }
 
 const QUARTERS_OF_UNIT: Readonly<Record<string, number>> = { breve: 8, whole: 4, half: 2, quarter: 1, eighth: 0.5, '16th': 0.25, '32nd': 0.125 };

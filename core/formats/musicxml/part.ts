@@ -7,7 +7,7 @@ import { midiOf, transposed, type Pitch, type Step } from '../../score/pitch';
 import type { Bar, Note, Part, Warning } from '../../score/score';
 import { childNumber, childText, placeInText, type XmlElement } from '../xml';
 import { atTheStart, readAttributes, type InForce } from './attributes';
-import { emptySink, readDirection, readDynamics, readSound, settledTempi } from './direction';
+import { emptySink, readDirection, readDynamics, readSound, settledHairpins, settledTempi } from './direction';
 import { notePartsOf } from './note-parts';
 import { readNotations, readWriting, SlurBook } from './notations';
 import { noSigns, playSigns, readBarline, settleCodas, type BarSigns } from './play-signs';
@@ -280,7 +280,7 @@ class PartReader {
       notes,
       slurs: this.slurs.finish(name, labels, warnings),
       dynamics: sink.dynamics.sort((a, b) => a.tick - b.tick),
-      hairpins: sink.hairpins.sort((a, b) => a.from - b.from),
+      hairpins: settledHairpins(sink.wedges),
       words: sink.words.sort((a, b) => a.tick - b.tick),
       tempi: settledTempi(sink.tempi),
       plucked: sink.plucked.sort((a, b) => a.tick - b.tick),

@@ -1,10 +1,10 @@
 /** Edits against the print as real notation: pitches and accidentals, articulations, dynamics, hairpins, tempi, words. */
 import { levelOf } from '../../score/dynamics';
 import { pitchName } from '../../score/pitch';
-import { WRITABLE_ARTICULATIONS, type Articulation, type Note, type Part } from '../../score/score';
+import { barIndexAt, WRITABLE_ARTICULATIONS, type Articulation, type Note, type Part } from '../../score/score';
 import { articulationKind, DIVISI_WORDS, markAt, markKey, parseHairpin, STRUCK, type Marking } from '../../marking/mark';
 import { editedPart, parseTempo, printEdits, type PrintEdit } from '../../marking/print-edits';
-import { targetOf } from '../../marking/target';
+import { placeTarget, targetOf } from '../../marking/target';
 import { child, escapeXml, type XmlElement } from '../xml';
 import type { TextEdit } from './edits';
 import { layoutOf, withSpace } from './layout';
@@ -104,6 +104,11 @@ function placesOut({ text, measures, part, lose }: PrintOut, edits: readonly Pri
   const result: TextEdit[] = [];
   const put = directions(text, measures, part, result);
   const wedges = new WedgeNumbers();
+  for (const { from, to, source } of part.hairpins) {
+    const struck = edits.some(({ target, kind }) => kind === 'hairpin' && target === placeTargetAt(part, from));
+    const sign = source && signs[source[0]];
+    if (sign && !struck) wedges.take(Number(sign.element.attributes.number ?? 1), from, to);
+  }
   for (const { target: targetText, kind, mark } of edits) {
     const target = targetOf(targetText);
     const bar = target.on === 'place' ? part.bars[target.barIndex] : undefined;
@@ -139,6 +144,10 @@ function placesOut({ text, measures, part, lose }: PrintOut, edits: readonly Pri
         const wanted = parseHairpin(mark.value);
         if (!wanted || !part.bars[wanted.toBar] || part.bars[wanted.toBar]!.onset + wanted.toTick <= tick) break;
         const number = wedges.free(tick, part.bars[wanted.toBar]!.onset + wanted.toTick);
+        if (number === null) {
+          placed(false);
+          break;
+        }
         const end = put(wanted.toBar, wanted.toTick, type(`<wedge number="${number}" type="stop"/>`), '', 'below');
         placed(put(barIndex, inBar, type(`<wedge number="${number}" type="${wanted.kind}"/>`), '', 'below') && end);
         break;
@@ -149,14 +158,28 @@ function placesOut({ text, measures, part, lose }: PrintOut, edits: readonly Pri
   return result;
 }
 
+/** The target of a place that the part begins a sign at. */
+function placeTargetAt(part: Part, tick: number): string {
+  const barIndex = barIndexAt(part.bars, tick);
+  return placeTarget(barIndex, tick - part.bars[barIndex]!.onset);
+}
+
 /** MusicXML 3.0 knows the numbers 1 to 6 for wedges that overlap; files rarely use the last, so they are given first. */
 class WedgeNumbers {
   private readonly taken: Array<{ number: number; from: number; to: number }> = [];
 
-  free(from: number, to: number): number {
-    const busy = new Set(this.taken.filter((other) => other.from <= to && from <= other.to).map((other) => other.number));
-    const number = [6, 5, 4, 3, 2, 1].find((candidate) => !busy.has(candidate)) ?? 6;
+  take(number: number, from: number, to: number): void {
     this.taken.push({ number, from, to });
+  }
+
+  /** One that no other wedge has meanwhile, nor where it begins or ends if that can be had; null where all are taken. */
+  free(from: number, to: number): number | null {
+    const without = (meets: (other: { from: number; to: number }) => boolean) => {
+      const busy = new Set(this.taken.filter(meets).map((other) => other.number));
+      return [6, 5, 4, 3, 2, 1].find((candidate) => !busy.has(candidate)) ?? null;
+    };
+    const number = without((other) => other.from <= to && from <= other.to) ?? without((other) => other.from < to && from < other.to);
+    if (number !== null) this.take(number, from, to);
     return number;
   }
 }

@@ -30,10 +30,11 @@ export interface WithMarks {
   unplaced: string[];
 }
 
-export function withMarks(document: MusicXmlDocument, part: Part, marking: Marking, options: WriteOptions = {}): WithMarks {
+export function withMarks(document: MusicXmlDocument, part: Part, all: Marking, options: WriteOptions = {}): WithMarks {
   const measures = document.parts.find((candidate) => candidate.id === part.id)?.measures ?? [];
   const elements = noteElements(document, part.id);
-  const lost = new Set(withoutPlace(part, marking, options));
+  const lost = new Set(withoutPlace(part, all, options));
+  const marking = lost.size ? Object.fromEntries(Object.entries(all).filter(([key]) => !lost.has(key))) : all;
   const lose = (key: string) => void lost.add(key);
   const plans = new Map<number, NotePlan>();
   const planFor = (note: Note): NotePlan => {
