@@ -1,4 +1,5 @@
 /** The commands of bin/omaggio: bytes and options in, a value of headless/shapes.ts out. */
+import { beatOf } from '../core/score/beat';
 import { barsAt, sayBars } from '../core/score/address';
 import { ticksOf } from '../core/score/bars';
 import { noteById } from '../core/score/find';
@@ -6,7 +7,7 @@ import { linesOf } from '../core/score/lines';
 import { orderInWords, playedOrder } from '../core/score/played';
 import { automaticPassages } from '../core/score/passages';
 import { pitchName } from '../core/score/pitch';
-import { beatOf, type InstrumentKind, type Note, type Part } from '../core/score/score';
+import { type InstrumentKind, type Note, type Part } from '../core/score/score';
 import { clockFor, type Clock } from '../core/score/time';
 import { likeTheFile, readScoreBytes } from '../core/formats/read';
 import type { ReadScore } from '../core/formats/musicxml/read';

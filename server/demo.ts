@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { z } from 'zod';
-import { readMusicXml } from '../core/formats/musicxml/read';
+import { readPartDocument } from '../core/formats/musicxml/part-document';
 import { barsAt, placeAt } from '../core/score/address';
 import type { Part } from '../core/score/score';
 import { ticksOf } from '../core/score/bars';
@@ -127,7 +127,7 @@ async function workedOut(folder: string, { marked, notes, edits }: People): Prom
 }
 
 function openPart({ parts }: ReadPiece, name: string): Part {
-  const read = readMusicXml(parts.find((part) => part.name === name)!.music);
+  const read = readPartDocument(parts.find((part) => part.name === name)!.music);
   if (!read.ok) throw new Error(read.problem.what);
   return read.value.score.parts[0]!;
 }

@@ -2,10 +2,46 @@
 import { changesForward, markForward, namesForward, RECORD_VERSION, resolutionBefore } from '../core/marking/versions';
 import type { Change } from '../core/marking/change';
 import type { MarkKind } from '../core/marking/mark';
-import { inTransaction, type Queryable } from './db';
+import { partDocument } from '../core/formats/musicxml/part-document';
+import { readScoreBytes } from '../core/formats/read';
+import { inTransaction, pool, type Queryable } from './db';
 
 /** @returns how many parts had something to bring forward */
 export async function bringForward(): Promise<number> {
+  const parts = await recordsForward();
+  await documentsForward('parts', 'coalesce(parts.source_id, pieces.source_id)');
+  await documentsForward('editions', 'editions.source_id');
+  return parts;
+}
+
+/** Cuts the documents of parts anew that do not say how their score counts; a file at a time. */
+async function documentsForward(table: 'parts' | 'editions', sourceId: string): Promise<void> {
+  const from = table === 'parts' ? 'parts JOIN pieces ON pieces.id = piece_id' : 'editions';
+  const { rows } = await pool().query<{ source: string; ids: string[]; names: string[] }>(
+    `SELECT ${sourceId} AS source, array_agg(${table}.id) AS ids, array_agg(file_part_id) AS names FROM ${from} WHERE ${table}.version < $1 GROUP BY 1`,
+    [RECORD_VERSION],
+  );
+  for (const { source, ids, names } of rows) {
+    const { rows: files } = await pool().query<{ bytes: Buffer }>('SELECT bytes FROM sources WHERE id = $1', [source]);
+    const read = readScoreBytes(files[0]!.bytes);
+    if (!read.ok) {
+      console.warn(`a stored file cannot be read any more, its parts stay as they are: ${read.problem.what}`);
+      continue;
+    }
+    const { document, score } = read.value;
+    await inTransaction(async (client) => {
+      for (const [i, id] of ids.entries()) {
+        const part = score.parts.find((each) => each.id === names[i]);
+        if (!part) continue;
+        const music = partDocument(document, part.id, score.timeLine);
+        await client.query(`UPDATE ${table} SET music = $2, version = $3 WHERE id = $1`, [id, music, RECORD_VERSION]);
+        if (table === 'parts') await client.query('UPDATE parts SET bar_labels = $2 WHERE id = $1', [id, part.bars.map((bar) => bar.label)]);
+      }
+    });
+  }
+}
+
+async function recordsForward(): Promise<number> {
   return inTransaction(async (client) => {
     // Two starts at once: the second one finds nothing left to do.
     await client.query('LOCK TABLE markings IN SHARE ROW EXCLUSIVE MODE');
@@ -32,7 +68,7 @@ async function partForward(client: Queryable, partId: string): Promise<void> {
   ]);
   for (const { id, left_alone: left } of editions.rows) {
     const forward = left.map((each) => namesForward(each, resolution));
-    await client.query('UPDATE editions SET left_alone = $2, version = $3 WHERE id = $1', [id, JSON.stringify(forward), RECORD_VERSION]);
+    await client.query('UPDATE editions SET left_alone = $2 WHERE id = $1', [id, JSON.stringify(forward)]);
   }
 }
 

@@ -57,7 +57,7 @@ export interface Music {
 const music = new ByteCache<string>(32 * 1024 * 1024);
 
 /** Says which file a part stands in. */
-const VERSION = "substr(md5(coalesce(parts.source_id, pieces.source_id) || ' ' || file_part_id || ' ' || parts.id), 1, 16) AS version";
+const VERSION = "substr(md5(coalesce(parts.source_id, pieces.source_id) || ' ' || file_part_id || ' ' || parts.id || ' ' || parts.version), 1, 16) AS version";
 
 /** The part as a MusicXML document of its own. */
 export async function musicOf(studioId: string, partId: string): Promise<Music | null> {

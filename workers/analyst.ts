@@ -8,7 +8,7 @@ import { ticksOf, type BarRange } from '../core/score/bars';
 import type { Passage } from '../core/score/passages';
 import type { Note, Part, Score } from '../core/score/score';
 import { clockFor } from '../core/score/time';
-import { readMusicXml } from '../core/formats/musicxml/read';
+import { readPartDocument } from '../core/formats/musicxml/part-document';
 import { asTold, type Told } from '../core/instruments/as-told';
 import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
@@ -124,7 +124,7 @@ export class Analyst {
 
   /** Reads the part; a stored part always can be read. */
   open(music: string): OpenPart {
-    const read = readMusicXml(music);
+    const read = readPartDocument(music);
     if (!read.ok) throw new Error(read.problem.what);
     this.score = read.value.score;
     this.memories = [];
@@ -160,7 +160,7 @@ export class Analyst {
   /** The other parts of the piece: chords, cues before entries, bows that should go together. One that cannot be read is left out. */
   join(others: readonly OtherMusic[]): void {
     this.others = others.flatMap(({ id, name, markingId, music, marking, told }) => {
-      const read = readMusicXml(music);
+      const read = readPartDocument(music);
       return read.ok ? [{ id, name, markingId, marking, part: editedPart(asTold(read.value.score.parts[0]!, told), marking) }] : [];
     });
   }

@@ -1,5 +1,6 @@
 /** What the bow has to play: one atom per bowed event, with everything the costs ask about it. */
-import { barIndexAt, beatTicks, type Bar, type DynamicLevel, type Note, type Part } from '../score/score';
+import { beatTicks, feltBeat, wholeBarTicks } from '../score/beat';
+import { barIndexAt, type Bar, type DynamicLevel, type Note, type Part } from '../score/score';
 import { levelNear, loudnessOf } from '../score/loudness';
 import { midiOf } from '../score/pitch';
 import type { Line, LineEvent } from '../score/lines';
@@ -254,18 +255,17 @@ function takeOver(grace: Atom, main: Atom): void {
 }
 
 function placeInBar(event: LineEvent, bar: Bar) {
-  const inBar = event.onset - bar.onset;
+  const inBar = event.onset - bar.onset + bar.into;
   const unit = beatTicks(bar);
-  const compound = bar.beatType >= 8 && bar.beats % 3 === 0;
-  const beat = compound ? unit * 3 : unit;
-  const nominal = bar.beats * unit;
+  const beat = feltBeat(bar);
+  const nominal = wholeBarTicks(bar);
   const halves = bar.beats === 4 || bar.beats === 6 || bar.beats === 12 || bar.beats === 2;
   return {
-    onBar: inBar === 0 && !bar.pickup,
+    onBar: inBar === 0,
     onHalfBar: halves && inBar * 2 === nominal,
     onBeat: inBar % beat === 0,
     onUnit: inBar % unit === 0,
-    endsOnUnit: (event.end - bar.onset) % unit === 0,
+    endsOnUnit: (event.end - bar.onset + bar.into) % unit === 0,
     late: inBar * 2 >= nominal,
   };
 }

@@ -1,5 +1,6 @@
 /** A found plan in the numbers and words that people ask for: strokes, what they change in the print, and why. */
-import { beatOf, type DynamicLevel, type Part  } from '../score/score';
+import { beatOf } from '../score/beat';
+import { type DynamicLevel, type Part } from '../score/score';
 import type { Unlike } from './alike';
 import type { Atom } from './atoms';
 import { hookCost, isLegato, placeCost } from './costs';

@@ -1,5 +1,6 @@
 /** Hemiolas: three groups of two beats over two bars of three, found in the rhythm and offered as accents and a bowing. */
-import { beatTicks, type Part } from '../score/score';
+import { beatTicks } from '../score/beat';
+import { type Part } from '../score/score';
 import type { Atom } from './atoms';
 
 export interface Hemiola {

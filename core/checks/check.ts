@@ -2,11 +2,12 @@
  * The report for one line of a part: what the marks and the best plan around them come to for this player
  * at this tempo. A pure function of its request, so it can be computed anywhere and cached by content.
  */
+import { beatOf } from '../score/beat';
 import { pitchName, type Pitch } from '../score/pitch';
 import type { Line } from '../score/lines';
 import { linesOf } from '../score/lines';
 import type { Passage } from '../score/passages';
-import { beatOf, type Note, type Part  } from '../score/score';
+import { type Note, type Part } from '../score/score';
 import { clockFor, type Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';

@@ -1,8 +1,9 @@
 /** What the other parts of the score know: the chord that sounds with a note, what comes before an entry, and bows that differ between sections. */
+import { beatOf } from '../score/beat';
 import { noteById } from '../score/find';
 import { linesOf, type Line } from '../score/lines';
 import { midiOf, pitchName, type Pitch } from '../score/pitch';
-import { beatOf, type Note, type Part } from '../score/score';
+import { type Note, type Part } from '../score/score';
 import { coachChanges, type Change } from '../marking/change';
 import { bowInForce, markAt, type MarkKind, type Marking } from '../marking/mark';
 import { comparableBars, type BarOfLine } from './consistency';

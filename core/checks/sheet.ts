@@ -1,24 +1,31 @@
 /** The check sheet: a tempo verdict in the beat that is felt, and the spots that matter most, in bar order. */
+import { feltBeat } from '../score/beat';
+import { quartersOf } from '../score/ticks';
 import type { Bar, Part } from '../score/score';
 import type { Report } from './check';
 import { isQuiet, type Finding } from './finding';
 
 export interface BeatUnit {
-  name: 'half' | 'dotted quarter' | 'quarter' | 'eighth';
+  name: 'whole' | 'half' | 'dotted quarter' | 'quarter' | 'dotted eighth' | 'eighth' | 'sixteenth';
   quarters: number;
 }
 
 export const BEAT_UNITS: readonly BeatUnit[] = [
+  { name: 'whole', quarters: 4 },
   { name: 'half', quarters: 2 },
   { name: 'dotted quarter', quarters: 1.5 },
   { name: 'quarter', quarters: 1 },
+  { name: 'dotted eighth', quarters: 0.75 },
   { name: 'eighth', quarters: 0.5 },
+  { name: 'sixteenth', quarters: 0.25 },
 ];
 
-/** The beat of a bar as it is usually felt: dotted quarters in compound time, else what the signature says. @example 6/8: dotted quarter */
-export function beatUnitOf({ beats, beatType }: Pick<Bar, 'beats' | 'beatType'>): BeatUnit {
-  const name = beatType === 8 && beats > 3 && beats % 3 === 0 ? 'dotted quarter' : beatType === 2 ? 'half' : beatType === 8 ? 'eighth' : 'quarter';
-  return BEAT_UNITS.find((unit) => unit.name === name)!;
+const QUARTER = BEAT_UNITS.find(({ name }) => name === 'quarter')!;
+
+/** The beat that is felt in a bar, as a note value; the quarter where there is no single one. @example 6/8: dotted quarter */
+export function beatUnitOf(bar: Pick<Bar, 'beats' | 'beatType'>): BeatUnit {
+  const quarters = quartersOf(feltBeat(bar));
+  return BEAT_UNITS.find((unit) => unit.quarters === quarters) ?? QUARTER;
 }
 
 /** The same tempo in another beat. @example quarter 138 is half 69 */
@@ -26,7 +33,7 @@ export const inBeats = (quartersPerMinute: number, { quarters }: BeatUnit): numb
 
 /** Twice and half of a beat; the plain quarter beside a dotted one. */
 export function otherUnits(unit: BeatUnit): BeatUnit[] {
-  const others = BEAT_UNITS.filter(({ quarters }) => quarters === unit.quarters * 2 || quarters === unit.quarters / 2);
+  const others = BEAT_UNITS.filter(({ name, quarters }) => !name.startsWith('dotted') && (quarters === unit.quarters * 2 || quarters === unit.quarters / 2));
   return others.length ? others : BEAT_UNITS.filter(({ name }) => name === 'quarter' && name !== unit.name);
 }
 
@@ -59,7 +66,7 @@ export function tempoVerdict({ tempo }: Report, part: Part): TempoVerdict {
   const first = part.bars.find((bar) => !bar.pickup) ?? part.bars[0];
   return {
     wanted,
-    unit: first ? beatUnitOf(first) : BEAT_UNITS[2]!,
+    unit: first ? beatUnitOf(first) : QUARTER,
     floor,
     ceiling,
     works: (ceiling === null || wanted <= ceiling) && (floor === null || wanted >= floor),

@@ -8,7 +8,7 @@ import type { Part } from '../score/score';
 import { fingerInForce, stringInForce, type Marking } from '../marking/mark';
 import type { Prepared } from './fingering';
 import type { Grip } from './grip';
-import { TICKS_PER_QUARTER } from '../score/ticks';
+import { feltBeat } from '../score/beat';
 
 /** A stretch of events, both included: a bar, or a beat of a sequence. */
 interface Figure {
@@ -68,8 +68,7 @@ function groupsOf(part: Part, events: readonly LineEvent[]): AlikeGroup[] {
     (event) => {
       const { barIndex, tick } = event.notes[0]!;
       const bar = part.bars[barIndex]!;
-      const compound = bar.beatType === 8 && bar.beats % 3 === 0;
-      return `${barIndex} ${Math.floor(tick / ((TICKS_PER_QUARTER * 4 * (compound ? 3 : 1)) / bar.beatType))}`;
+      return `${barIndex} ${Math.floor((tick + bar.into) / feltBeat(bar))}`;
     },
     FEWEST_IN_SEQUENCE,
   ).filter(untaken([...exact, ...moved]));

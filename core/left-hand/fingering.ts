@@ -1,9 +1,10 @@
 /** Fingerings for a line: the best way and others that differ in strategy, each with its reasons. */
+import { beatOf } from '../score/beat';
 import { sameWrittenPitch } from '../score/identity';
 import { midiOf, pitchName, spelled } from '../score/pitch';
 import type { Instrument } from '../instruments/instrument';
 import type { Line, LineEvent } from '../score/lines';
-import { beatOf, type Note, type Part  } from '../score/score';
+import { type Note, type Part } from '../score/score';
 import type { Clock } from '../score/time';
 import { fingerName, type Player } from '../instruments/player';
 import { fingerInForce, stringInForce, type Marking } from '../marking/mark';

@@ -140,8 +140,7 @@ function editPlace(result: Part, print: Part, { kind, mark }: PrintEdit, tick: n
       const { words, quartersPerMinute, printed } = parseTempo(value);
       if (value !== STRUCK && words) result.words = inOrder([...result.words, { tick, text: words }]);
       const added: TempoMark[] = value === STRUCK || quartersPerMinute === null ? [] : [{ tick, quartersPerMinute, printed }];
-      // A mark that only carries the first tempo back to the beginning is made anew.
-      const others = result.tempi.filter((other) => other.tick !== tick && (other.source !== undefined || other.printed !== null || other.tick > 0));
+      const others = result.tempi.filter((other) => other.tick !== tick && !other.carried);
       result.tempi = fromTheStart([...others, ...added]);
       return;
     }

@@ -2,17 +2,17 @@
  * A passage as it would sound when played as planned: tones with the string they are on, new bows and slurred notes, shares of
  * sounding by articulation, slides where a shift is heard, and the beats for a count-in and a click.
  */
+import { feltBeat, wholeBarTicks } from '../score/beat';
 import { midiOf } from '../score/pitch';
 import { loudnessOf } from '../score/loudness';
 import { pizzicatoAt } from '../score/techniques';
 import type { Line, LineEvent } from '../score/lines';
-import type { Articulation, Bar, Note, Part } from '../score/score';
+import type { Articulation, Note, Part } from '../score/score';
 import type { Clock } from '../score/time';
 import type { Instrument } from '../instruments/instrument';
 import type { FingeredNote } from '../left-hand/fingering';
 import { artificialOf } from '../left-hand/artificial';
 import type { TickRange } from '../left-hand/fingering';
-import { TICKS_PER_QUARTER } from '../score/ticks';
 
 export interface Tone {
   noteIds: string[];
@@ -186,21 +186,14 @@ function slideInto(to: FingeredNote | undefined, last: readonly Tone[], made: re
   tone.slide = { fromS: tone.endS - seconds, hertz };
 }
 
-/** Ticks of the beat that is felt: the printed unit, three of it in compound time. */
-function beatTicks({ beats, beatType }: Bar): number {
-  const unit = (TICKS_PER_QUARTER * 4) / beatType;
-  return beatType >= 8 && beats > 3 && beats % 3 === 0 ? unit * 3 : unit;
-}
-
 function beatsOf(part: Part, { from, to }: TickRange): Array<{ tick: number; strong: boolean }> {
   const beats: Array<{ tick: number; strong: boolean }> = [];
   for (const bar of part.bars) {
     if (bar.onset + bar.ticks <= from || bar.onset >= to) continue;
-    const step = beatTicks(bar);
-    // An upbeat bar ends on a beat, whatever it begins with.
-    const first = bar.pickup ? bar.onset + (bar.ticks % step) : bar.onset;
+    const step = feltBeat(bar);
+    const first = bar.onset + ((step - (bar.into % step)) % step);
     for (let tick = first; tick < bar.onset + bar.ticks; tick += step)
-      if (tick >= from && tick < to) beats.push({ tick, strong: !bar.pickup && tick === bar.onset });
+      if (tick >= from && tick < to) beats.push({ tick, strong: tick - bar.onset + bar.into === 0 });
   }
   return beats;
 }
@@ -209,10 +202,10 @@ function beatsOf(part: Part, { from, to }: TickRange): Array<{ tick: number; str
 function countInOf(part: Part, first: number, clock: Pick<Clock, 'secondsAt'>): Beat[] {
   const bar = part.bars.find((each) => first >= each.onset && first < each.onset + each.ticks);
   if (!bar) return [];
-  const step = beatTicks(bar);
-  const whole = (TICKS_PER_QUARTER * 4 * bar.beats) / bar.beatType;
+  const step = feltBeat(bar);
+  const whole = wholeBarTicks(bar);
   const secondsPerTick = (clock.secondsAt(first + step) - clock.secondsAt(first)) / step;
-  const missing = bar.pickup ? whole - bar.ticks + (first - bar.onset) : first - bar.onset;
+  const missing = bar.into + (first - bar.onset);
   const beats: Beat[] = [];
   for (let tick = -whole - missing; tick < -1e-9; tick += step) {
     // Counted from the first beat of the bar that leads in.

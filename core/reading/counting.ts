@@ -1,6 +1,7 @@
 /** Time: values that are cut short, ties over the bar line, syncopations, entries off the beat; each with the count inside. */
+import { feltBeat } from '../score/beat';
 import { linesOf, type Line, type LineEvent } from '../score/lines';
-import { barIndexAt, beatTicks, type Bar, type Part } from '../score/score';
+import { barIndexAt, type Bar, type Part } from '../score/score';
 import type { ReadingAid } from './aid';
 
 export function countingAids(part: Part): ReadingAid[] {
@@ -58,22 +59,15 @@ function endsBeyondBeat(event: LineEvent, bar: Bar, beat: number): boolean {
   return event.end - event.onset > beat - into && event.end - event.onset >= beat;
 }
 
-/** Ticks of the beat that is felt: three eighths in 6/8, 9/8 and 12/8, else the printed unit. */
-export function feltBeat(bar: Bar): number {
-  const unit = beatTicks(bar);
-  return bar.beatType >= 8 && bar.beats % 3 === 0 && bar.beats > 3 ? 3 * unit : unit;
-}
-
 /** The beats that pass from one tick to another: `"(2) 3 4 | 1 2"`; in brackets where it begins between two beats. */
 export function countOf(part: Part, from: number, to: number): string {
   const words: string[] = [];
   for (let index = barIndexAt(part.bars, from); index < part.bars.length && part.bars[index]!.onset < to; index++) {
     const bar = part.bars[index]!;
     const beat = feltBeat(bar);
-    const missing = bar.pickup ? Math.max(0, bar.beats * beatTicks(bar) - bar.ticks) : 0;
     if (words.length) words.push('|');
     for (let tick = bar.onset; tick < bar.onset + bar.ticks && tick < to; tick += beat) {
-      const number = Math.floor((tick - bar.onset + missing) / beat) + 1;
+      const number = Math.floor((tick - bar.onset + bar.into) / beat) + 1;
       if (tick >= from) words.push(String(number));
       else if (tick + beat > from) words.push(`(${number})`);
     }

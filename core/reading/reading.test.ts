@@ -6,7 +6,8 @@ import { parsePitch } from '../score/pitch';
 import { sayNote } from '../score/address';
 import { noteById } from '../score/find';
 import { clefName, lowestLine } from './clefs';
-import { countOf, feltBeat } from './counting';
+import { feltBeat } from '../score/beat';
+import { countOf } from './counting';
 import { readingAids } from './reading';
 
 function aids(music: string, options: MakeOptions = {}, kind: InstrumentKind = 'violin') {

@@ -1,6 +1,8 @@
 /** Passages: bar ranges with a name, made from what the print shows until the coach says otherwise. */
 import { LIMITS } from '../util/limits';
 import { shortened } from '../util/text';
+import { sayBars } from './address';
+import { barStarts } from './counted';
 import type { Bar, Part } from './score';
 
 export interface Passage {
@@ -34,24 +36,21 @@ export function automaticPassages(part: Pick<Part, 'bars'>): Passage[] {
 }
 
 function cut(bars: readonly Bar[], from: number, to: number, name: string | null): Passage[] {
-  const count = to - from + 1 - (bars[from]?.pickup ? 1 : 0);
-  const pieces = count > LONGEST_SPAN ? Math.round(count / SPAN) : 1;
-  const result: Passage[] = [];
-  let start = from;
-  for (let piece = 0; piece < pieces; piece++) {
-    const extra = piece === 0 && bars[from]?.pickup ? 1 : 0;
-    const end = piece === pieces - 1 ? to : Math.min(to, start + SPAN - 1 + extra);
-    result.push({ name: passageName(bars, start, end, name, piece), fromBar: start, toBar: end });
-    start = end + 1;
-  }
-  return result;
+  const starts = barStarts(bars).filter((start) => start >= from && start <= to);
+  const pieces = starts.length > LONGEST_SPAN ? Math.round(starts.length / SPAN) : 1;
+  const border = (piece: number): number => (piece === 0 ? from : piece === pieces ? to + 1 : starts[piece * SPAN]!);
+  return Array.from({ length: pieces }, (_, piece) => {
+    const [start, end] = [border(piece), border(piece + 1) - 1];
+    return { name: passageName(bars, start, end, name, piece * SPAN), fromBar: start, toBar: end };
+  });
 }
 
-function passageName(bars: readonly Bar[], from: number, to: number, mark: string | null, piece: number): string {
+function passageName(bars: readonly Bar[], from: number, to: number, mark: string | null, barsIn: number): string {
   if (mark) {
-    const after = piece === 0 ? '' : `+${from - bars.findIndex((bar) => bar.rehearsal === mark)}`;
+    const after = barsIn === 0 ? '' : `+${barsIn}`;
     return shortened(mark, LIMITS.name - after.length) + after;
   }
   if (from === 0) return 'Opening';
-  return from === to ? `Bar ${bars[from]!.label}` : `Bars ${bars[from]!.label}–${bars[to]!.label}`;
+  const said = sayBars(bars, { fromBar: from, toBar: to });
+  return said.includes('–') ? `Bars ${said}` : `Bar ${said}`;
 }

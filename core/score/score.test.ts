@@ -1,8 +1,9 @@
+import { beatOf } from './beat';
 import { makeScore, TICKS } from '../testing/make';
 import { noteById } from './find';
 import { linesOf } from './lines';
 import { automaticPassages } from './passages';
-import { barIndexAt, beatOf, partEnd, type Bar } from './score';
+import { barIndexAt, partEnd, type Bar } from './score';
 import { clockFor, printedTempo } from './time';
 
 const bar = (index: number, more: Partial<Bar> = {}): Bar => ({
@@ -13,7 +14,10 @@ const bar = (index: number, more: Partial<Bar> = {}): Bar => ({
   beats: 4,
   beatType: 4,
   fifths: 0,
+  into: 0,
   pickup: false,
+  counted: index,
+  implicit: false,
   rehearsal: null,
   doubleBarAfter: false,
   repeatStart: false,
@@ -61,7 +65,7 @@ describe('time', () => {
   });
   test('beats count from 1; in an upbeat they run towards the bar line', () => {
     expect(beatOf(bar(1), 1.5 * TICKS)).toBe(2.5);
-    expect(beatOf(bar(0, { pickup: true, ticks: TICKS }), 0)).toBe(4);
+    expect(beatOf(bar(0, { into: 3 * TICKS, ticks: TICKS }), 0)).toBe(4);
     expect(beatOf(bar(0, { beats: 6, beatType: 8, ticks: 3 * TICKS }), 1.5 * TICKS)).toBe(4);
   });
   test('the bar of a tick, and the end', () => {

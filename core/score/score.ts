@@ -3,7 +3,7 @@
  * Time is whole ticks (`TICKS_PER_QUARTER` to the quarter note); pitch is spelled.
  */
 import type { Pitch } from './pitch';
-import { TICKS_PER_QUARTER } from './ticks';
+import type { TimeLine } from './time-line';
 
 export type InstrumentKind = 'violin' | 'viola' | 'cello' | 'bass';
 
@@ -15,6 +15,8 @@ export interface Warning {
 export interface Score {
   title: string;
   composer: string | null;
+  /** What all parts have in common; each part lies on it. */
+  timeLine: TimeLine;
   parts: Part[];
   warnings: Warning[];
 }
@@ -75,13 +77,19 @@ export interface Bar {
   /** As printed; a string because editions write "12a" or start again at 1. */
   label: string;
   onset: number;
-  /** Sounding length in ticks, as filled. */
+  /** Length in ticks, as it is filled by the part that fills it most. */
   ticks: number;
   beats: number;
   beatType: number;
   fifths: number;
-  /** Upbeat bar, or the rest of a bar after a mid-bar repeat. */
+  /** Ticks of its bar that lie before it: of an upbeat what is missing, of the rest of a bar after a repeat in its middle what was played. */
+  into: number;
+  /** An upbeat, or the rest of a bar after a repeat in its middle. */
   pickup: boolean;
+  /** Which bar it is as players count, from 0; the two halves of a split bar are one, an upbeat is none. */
+  counted: number | null;
+  /** The file says that it has no number of its own. */
+  implicit: boolean;
   rehearsal: string | null;
   /** Barline at its end is double, heavy or a repeat. */
   doubleBarAfter: boolean;
@@ -243,7 +251,9 @@ export interface TempoMark {
   /** Quarter notes per minute. */
   quartersPerMinute: number;
   printed: string | null;
-  /** Signs that say it: the metronome mark, the sound, or both. */
+  /** No mark of its own: the first one, carried back to the beginning. */
+  carried?: true;
+  /** Signs that say it: the metronome mark, the sound, or both; absent for marks of another part. */
   source?: readonly number[];
 }
 
@@ -251,21 +261,6 @@ export interface TempoMark {
 export function partEnd(part: Part): number {
   const last = part.bars[part.bars.length - 1];
   return last ? last.onset + last.ticks : 0;
-}
-
-/** Ticks of one printed beat (the denominator of the time signature). */
-export function beatTicks(bar: Pick<Bar, 'beatType'>): number {
-  return (TICKS_PER_QUARTER * 4) / bar.beatType;
-}
-
-/**
- * Beat in the printed unit, counted from 1. In an upbeat bar the count runs towards the bar line,
- * so that a quarter before the first bar of 4/4 is beat 4 (common practice).
- */
-export function beatOf(bar: Bar, tick: number): number {
-  const unit = beatTicks(bar);
-  const missing = bar.pickup ? Math.max(0, bar.beats * unit - bar.ticks) : 0;
-  return Math.round(((tick + missing) / unit + 1) * 1e6) / 1e6;
 }
 
 /** Index of the bar that holds a tick of the part. */

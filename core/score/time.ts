@@ -23,7 +23,7 @@ export function printedTempo(part: Part): number | null {
 export function fromTheStart(tempi: readonly TempoMark[]): TempoMark[] {
   const inOrder = [...tempi].sort((a, b) => a.tick - b.tick);
   const first = inOrder[0];
-  return first && first.tick > 0 ? [{ tick: 0, quartersPerMinute: first.quartersPerMinute, printed: null }, ...inOrder] : inOrder;
+  return first && first.tick > 0 ? [{ tick: 0, quartersPerMinute: first.quartersPerMinute, printed: null, carried: true }, ...inOrder] : inOrder;
 }
 
 /**

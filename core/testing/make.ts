@@ -124,7 +124,10 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
       beats,
       beatType,
       fifths: options.fifths ?? 0,
+      into: barTicks - ticks,
       pickup: ticks < barTicks,
+      counted: pickup ? (index === 0 ? null : index - 1) : index,
+      implicit: false,
       rehearsal: null,
       doubleBarAfter: false,
       repeatStart: false,
@@ -136,7 +139,8 @@ export function makeScore(kind: InstrumentKind, music: string, options: MakeOpti
   // Signs as a usual edition prints them: where the note would be read wrong without one.
   const states = accidentalStates(part);
   part.notes = part.notes.map((note) => (states.get(note.id)!.needed ? { ...note, accidental: { alter: note.written.alter, courtesy: false } } : note));
-  return { score: { title: 'Test', composer: null, parts: [part], warnings: [] }, part };
+  const timeLine = { bars: part.bars, tempi: [], words: [] };
+  return { score: { title: 'Test', composer: null, timeLine, parts: [part], warnings: [] }, part };
 }
 
 export const firstLine = (part: Part) => linesOf(part)[0]!;

@@ -1,5 +1,4 @@
 /** The way of marks through what is stored: change sets as they travel, parsed and applied as the server does. */
-import { randomUUID } from 'node:crypto';
 import { applyChanges, type ChangeSet } from '../marking/change';
 import { splitKey, type Marking } from '../marking/mark';
 import { RECORD_VERSION } from '../marking/versions';
@@ -11,7 +10,7 @@ export function splitChanges(marking: Marking): ChangeSet[] {
   const sets: ChangeSet[] = [];
   for (let i = 0; i < changes.length; i += 100)
     sets.push({
-      id: randomUUID(),
+      id: `00000000-0000-4000-8000-${String(i).padStart(12, '0')}`,
       at: '2030-01-01T00:00:00.000Z',
       reason: 'Marks',
       version: RECORD_VERSION,

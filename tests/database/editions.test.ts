@@ -5,7 +5,7 @@ import { closeDatabase, openDatabase } from '../support/database';
 import { secondEdition } from '../support/second-edition';
 import { newContainer } from '../../core/formats/container';
 import { lostTarget } from '../../core/editions/anchor';
-import { readMusicXml } from '../../core/formats/musicxml/read';
+import { readPartDocument } from '../../core/formats/musicxml/part-document';
 import { splitKey } from '../../core/marking/mark';
 import { bringIn, compared, editionsOf, leaveAlone, replaceFile } from '../../server/editions';
 import { markedScore } from '../../server/marked';
@@ -24,7 +24,7 @@ afterAll(closeDatabase);
 
 const bytesOf = (text: string) => new TextEncoder().encode(text);
 const noteAt = async (partId: string, bar: number, nth: number) => {
-  const read = readMusicXml((await musicOf(studio, partId))!.text);
+  const read = readPartDocument((await musicOf(studio, partId))!.text);
   if (!read.ok) throw new Error(read.problem.what);
   return read.value.score.parts[0]!.notes.filter((note) => note.barIndex === bar)[nth]!.id;
 };

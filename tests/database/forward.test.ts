@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import pg from 'pg';
 import { marksFile } from '../../core/formats/marks-file';
-import { readMusicXml } from '../../core/formats/musicxml/read';
+import { readPartDocument } from '../../core/formats/musicxml/part-document';
 import { parseHairpin } from '../../core/marking/mark';
 import { quartersOf } from '../../core/score/ticks';
 import { closeDatabase, freshUrl, prepare } from '../support/database';
@@ -57,7 +57,7 @@ const rows = async (): Promise<Row[]> =>
   ).rows;
 
 const partOf = ({ music }: Row) => {
-  const read = readMusicXml(music);
+  const read = readPartDocument(music);
   if (!read.ok) throw new Error(read.problem.what);
   return read.value.score.parts[0]!;
 };

@@ -6,7 +6,7 @@ import { promisify } from 'node:util';
 import pg from 'pg';
 import { demoText } from '../support/demo';
 import { closeDatabase, freshUrl, openDatabase, prepare } from '../support/database';
-import { readMusicXml } from '../../core/formats/musicxml/read';
+import { readPartDocument } from '../../core/formats/musicxml/part-document';
 import type { ChangeSet } from '../../core/marking/change';
 import { resolutionBefore } from '../../core/marking/versions';
 import { noteNamed } from '../../core/score/identity';
@@ -124,7 +124,7 @@ describe('markings', () => {
     const { firstPartId } = await taken('staircase');
     partId = firstPartId;
     markingId = (await markingOfPart(studio, partId)).id;
-    const read = readMusicXml((await musicOf(studio, partId))!.text);
+    const read = readPartDocument((await musicOf(studio, partId))!.text);
     note = read.ok ? read.value.score.parts[0]!.notes[0]!.id : '';
   });
   test('change sets are stored in order, with the marks they come to', async () => {
@@ -170,7 +170,7 @@ describe('markings', () => {
     const { firstPartId } = await taken('evening-barge');
     const marking = await markingOfPart(studio, firstPartId);
     const { text } = (await musicOf(studio, firstPartId))!;
-    const read = readMusicXml(text);
+    const read = readPartDocument(text);
     const later = read.ok ? read.value.score.parts[0]!.notes.find(({ tick }) => tick > 0)! : null;
     const named = noteNamed(later!.id)!;
     const ticks = (later!.tick / TICKS_PER_QUARTER) * resolutionBefore(text);

@@ -136,8 +136,8 @@ const stored = (data: string, deskPart: string) =>
       [deskPart],
     );
     const music = await client.query<{ music: string }>('SELECT music FROM parts WHERE id = $1', [deskPart]);
-    const { readMusicXml } = await import('../../core/formats/musicxml/read');
-    const read = readMusicXml(music.rows[0]!.music);
+    const { readPartDocument } = await import('../../core/formats/musicxml/part-document');
+    const read = readPartDocument(music.rows[0]!.music);
     if (!read.ok) throw new Error(read.problem.what);
     const notes = read.value.score.parts[0]!.notes;
     const byTarget = new Map(marks.rows.map(({ target, value }) => [target, value]));

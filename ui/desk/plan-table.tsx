@@ -1,4 +1,5 @@
 /** The tracks as a table, for those who cannot see them and for those who want the figures. */
+import { beatOf } from '@/core/score/beat';
 import { fingerName } from '@/core/instruments/player';
 import { stringName, type Instrument } from '@/core/instruments/instrument';
 import type { FingeredNote } from '@/core/left-hand/fingering';
@@ -6,7 +7,6 @@ import type { Stroke } from '@/core/bow-arm/describe';
 import type { NoteRisk } from '@/core/checks/check';
 import { noteById } from '@/core/score/find';
 import type { BarRange } from '@/core/score/bars';
-import { beatOf } from '@/core/score/score';
 import type { OpenPart } from '@/workers/analyst';
 import { pitchLabel } from '@/ui/kit/music';
 

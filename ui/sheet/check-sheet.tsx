@@ -33,7 +33,6 @@ export interface SheetData {
 /** What fits on a page. */
 const COUNTS = [5, 10, 20] as const;
 const SEVERITY = ['', 'watch', 'risk', 'will fail'];
-const UNIT_SIGNS: Readonly<Record<BeatUnit['name'], string>> = { half: 'half', 'dotted quarter': 'dotted quarter', quarter: 'quarter', eighth: 'eighth' };
 
 /** One page before a lesson or rehearsal: the tempo, and the spots in bar order, each with its bar, how to hear it and what to do. */
 export function CheckSheet({ data }: { data: SheetData }) {
@@ -136,9 +135,9 @@ function Verdict({ verdict }: { verdict: TempoVerdict }) {
     <section aria-label="Tempo" className="mt-2 rounded-lg border border-line px-3 py-2">
       <p>
         <strong>
-          {UNIT_SIGNS[unit.name]} = {bpm(wanted, unit)} {works ? 'works' : 'does not work yet'}
+          {unit.name} = {bpm(wanted, unit)} {works ? 'works' : 'does not work yet'}
         </strong>{' '}
-        <span className="text-soft">({others.map((each) => `${UNIT_SIGNS[each.name]} ${bpm(wanted, each)}`).join(', ')})</span>
+        <span className="text-soft">({others.map((each) => `${each.name} ${bpm(wanted, each)}`).join(', ')})</span>
         {ceiling !== null && `; everything goes up to ${bpm(ceiling, unit)}`}
         {floor !== null && `; the slurs need ${bpm(floor, unit)} at least`}.{limitedBy && ` Bar ${limitedBy.bar} decides (${limitedBy.kind}).`}
         {next && ` That solved, bar ${next.bar} would be next at ${bpm(next.tempo, unit)} (${next.kind}).`}

@@ -2,7 +2,7 @@
 import { align } from '../../core/editions/align';
 import { reanchor, reanchorRanges } from '../../core/editions/anchor';
 import { differences, type Difference } from '../../core/editions/differences';
-import { cutPart } from '../../core/formats/musicxml/cut';
+import { partDocument } from '../../core/formats/musicxml/part-document';
 import { readScoreBytes } from '../../core/formats/read';
 import type { Change } from '../../core/marking/change';
 import type { Marking } from '../../core/marking/mark';
@@ -41,7 +41,7 @@ export function likestPart({ music, bytes }: { music: string; bytes: Uint8Array 
       'Choose another edition of the same part, or put the file on the shelf as a piece of its own.',
     );
   }
-  return good({ filePartId: best.id, name: best.name, music: cutPart(document, best.id) });
+  return good({ filePartId: best.id, name: best.name, music: partDocument(document, best.id, score.timeLine) });
 }
 
 /** Parts worth a closer look: of our instrument first, then of a like length; a full score has many. */

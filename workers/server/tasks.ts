@@ -4,7 +4,8 @@ import type { InstrumentKind, Part, Warning } from '../../core/score/score';
 import { isZip, newContainer } from '../../core/formats/container';
 import { musicXmlFromAbc } from '../../core/formats/abc/to-musicxml';
 import type { AbcProblem } from '../../core/formats/abc/tune';
-import { cutPart, cutPassage, forEngraver } from '../../core/formats/musicxml/cut';
+import { cutPassage, forEngraver } from '../../core/formats/musicxml/cut';
+import { partDocument } from '../../core/formats/musicxml/part-document';
 import { outOfBounds } from '../../core/formats/musicxml/bounds';
 import { applyEdits } from '../../core/formats/musicxml/edits';
 import { likeTheFile, readScoreBytes } from '../../core/formats/read';
@@ -60,7 +61,7 @@ export function readFile({ bytes }: { bytes: Uint8Array }): Result<ReadFile> {
       bars: part.bars.length,
       notes: part.notes.filter((note) => !note.cue).length,
       barLabels: part.bars.map((bar) => bar.label),
-      music: cutPart(document, part.id),
+      music: partDocument(document, part.id, score.timeLine),
       passages: automaticPassages(part),
     }));
   if (parts.every((part) => part.instrument === null)) {

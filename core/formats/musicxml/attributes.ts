@@ -5,6 +5,8 @@ import { child, childNumber, childText, type XmlElement } from '../xml';
 /** What is in force while a part is read from bar to bar. */
 export interface InForce {
   divisions: number;
+  /** A time signature is in force. */
+  metred: boolean;
   beats: number;
   beatType: number;
   fifths: number;
@@ -17,6 +19,7 @@ export interface InForce {
 
 export const atTheStart = (): InForce => ({
   divisions: 1,
+  metred: false,
   beats: 4,
   beatType: 4,
   fifths: 0,
@@ -36,7 +39,8 @@ export function readAttributes(element: XmlElement, tick: number, now: InForce, 
   for (const attribute of element.children) {
     switch (attribute.name) {
       case 'time':
-        if (!child(attribute, 'senza-misura')) readTime(attribute, now, place, warnings);
+        if (child(attribute, 'senza-misura')) now.metred = false;
+        else readTime(attribute, now, place, warnings);
         break;
       case 'key':
         readKey(attribute, tick, now, place, warnings);
@@ -93,5 +97,6 @@ function readTime(time: XmlElement, now: InForce, place: string, warnings: Warni
   if (total > 0 && total <= MOST_BEATS && [1, 2, 4, 8, 16, 32, 64].includes(type)) {
     now.beats = total;
     now.beatType = type;
+    now.metred = true;
   } else warnings.push({ place, text: `The time signature in the file cannot be read; ${now.beats}/${now.beatType} goes on.` });
 }

@@ -5,6 +5,7 @@ import { titleText } from '../../util/text';
 import { noteId, pitchInId } from '../../score/identity';
 import { midiOf, transposed, type Pitch, type Step } from '../../score/pitch';
 import type { Bar, Note, Part, Warning } from '../../score/score';
+import type { PartAlone } from '../../score/time-line';
 import { childNumber, childText, placeInText, type XmlElement } from '../xml';
 import { atTheStart, readAttributes, type InForce } from './attributes';
 import { emptySink, readDirection, readDynamics, readSound, settledHairpins, settledTempi } from './direction';
@@ -24,13 +25,14 @@ interface PartSource {
 /** Bars longer than this many quarters are taken for a mistake in the file. */
 const LONGEST_BAR_QUARTERS = 256;
 
-export function readPart(source: PartSource, text: string, warnings: Warning[]): Result<Part> {
+/** A part on its own time; `timeLineOf` lays all parts of a score on one. */
+export function readPart(source: PartSource, text: string, warnings: Warning[]): Result<PartAlone> {
   const reader = new PartReader(source, text, warnings);
   for (const measure of source.measures) {
     const problem = reader.readBar(measure);
     if (problem) return { ok: false, problem };
   }
-  return good(reader.finish());
+  return good({ part: reader.finish(), bars: reader.alone });
 }
 
 /** Where the reader stands inside a bar; ticks from its start. */
@@ -53,6 +55,7 @@ class PartReader {
   private readonly name: string;
   private readonly bars: Bar[] = [];
   private readonly barSigns: BarSigns[] = [];
+  readonly alone: Array<PartAlone['bars'][number]> = [];
   private readonly notes: Note[] = [];
   private readonly rests: Part['rests'] = [];
   private readonly slurs = new SlurBook();
@@ -212,7 +215,7 @@ class PartReader {
   }
 
   private closeBar(walk: BarWalk, implicit: boolean): Problem | null {
-    const { beats, beatType } = this.now;
+    const { beats, beatType, metred } = this.now;
     const nominal = (beats * 4 * TICKS_PER_QUARTER) / beatType;
     const filled = Math.round(walk.furthest);
     if (filled > LONGEST_BAR_QUARTERS * TICKS_PER_QUARTER) {
@@ -222,13 +225,16 @@ class PartReader {
         'Correct the durations in this bar and export the score again.',
       );
     }
-    if (filled > nominal + 0.5) {
+    if (metred && filled > nominal + 0.5) {
       this.warnings.push({
         place: walk.place,
         text: `The notes fill ${this.quarters(filled)} quarters, the time signature ${beats}/${beatType} has ${this.quarters(nominal)}. The bar is read as long as it is filled; correct the durations if that is a mistake.`,
       });
     }
-    const ticks = filled > 0 && (filled > nominal || implicit || walk.index === 0) ? filled : Math.round(nominal);
+    // Without a time signature a bar is as long as it is.
+    const [count, unit] = metred || filled === 0 ? [beats, beatType] : [filled / TICKS_PER_QUARTER, 4];
+    const ticks = filled > 0 ? filled : Math.round(nominal);
+    this.alone.push({ empty: filled === 0, metred });
     const { signs } = walk;
     this.barSigns.push(signs);
     this.bars.push({
@@ -236,10 +242,13 @@ class PartReader {
       label: walk.label,
       onset: walk.onset,
       ticks,
-      beats,
-      beatType,
+      beats: count,
+      beatType: unit,
       fifths: walk.fifths,
-      pickup: ticks < nominal - 0.5,
+      into: 0,
+      pickup: false,
+      counted: null,
+      implicit,
       rehearsal: walk.rehearsal,
       doubleBarAfter: signs.double || signs.repeatEnd,
       repeatStart: signs.repeatStart,

@@ -5,9 +5,10 @@
 import { LIMITS } from '../../util/limits';
 import { bad, good, type Problem, type Result } from '../../util/result';
 import { titleText } from '../../util/text';
-import type { Part, Score, Warning } from '../../score/score';
+import type { Score, Warning } from '../../score/score';
 import { child, childText, decodeXmlBytes, parseXml, placeInText, type XmlDocument, type XmlElement } from '../xml';
 import { isZip, openContainer } from '../container';
+import { onTimeLine, timeLineOf, type PartAlone } from '../../score/time-line';
 import { readPart } from './part';
 
 /** A document together with the measures of each part in order, whichever way the file nests them. */
@@ -47,12 +48,15 @@ export function readMusicXml(text: string): Result<ReadScore> {
   const warnings: Warning[] = [];
   const problem = divisionsProblem(document);
   if (problem) return { ok: false, problem };
-  const parts: Part[] = [];
+  const alone: PartAlone[] = [];
   for (const source of document.parts) {
     const part = readPart(source, document.text, warnings);
     if (!part.ok) return part;
-    parts.push(part.value);
+    alone.push(part.value);
   }
+  const { line: timeLine, warnings: unexplained } = timeLineOf(alone);
+  warnings.push(...unexplained);
+  const parts = alone.map(({ part }) => onTimeLine(part, timeLine));
   if (parts.every((part) => part.notes.length === 0)) {
     return bad(
       null,
@@ -65,7 +69,7 @@ export function readMusicXml(text: string): Result<ReadScore> {
     const left = warnings.splice(most).length;
     warnings.push({ place: 'the file', text: `${left} more of such remarks are left out.` });
   }
-  const score: Score = { ...headings(document.root), parts, warnings };
+  const score: Score = { ...headings(document.root), timeLine, parts, warnings };
   return good({ score, document });
 }
 

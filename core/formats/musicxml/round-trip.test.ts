@@ -5,12 +5,13 @@ import { everyMark } from '../../testing/marks';
 import { splitChanges, storedAgain } from '../../testing/stored';
 import { noteNamed } from '../../score/identity';
 import { linesOf } from '../../score/lines';
+import { onTimeLine } from '../../score/time-line';
 import { pitchName } from '../../score/pitch';
 import type { Part } from '../../score/score';
 import { slurLinks } from '../../marking/links';
 import { bowInForce, fingerInForce, isBowWishKind, isWordKind, markAt, splitKey, stringInForce, type Marking } from '../../marking/mark';
 import { placeOfTarget } from '../../marking/notes';
-import { editedPart } from '../../marking/print-edits';
+import { editedPart, parseTempo } from '../../marking/print-edits';
 import { wishInWords } from '../../marking/wishes';
 import { newContainer } from '../container';
 import { likeTheFile, readScoreBytes } from '../read';
@@ -46,7 +47,6 @@ const heads = (part: Part, marking: Marking) =>
 const signs = (part: Part) => ({
   dynamics: sorted(part.dynamics.map(({ tick, text }) => [tick, text])),
   hairpins: sorted(part.hairpins.map(({ kind, from, to }) => [kind, from, to])),
-  tempi: sorted(part.tempi.map(({ tick, quartersPerMinute }) => [tick, quartersPerMinute])),
   bars: part.bars.map(({ onset, ticks }) => [onset, ticks]),
 });
 const linksOf = (part: Part, marking: Marking) => linesOf(part).map((line) => slurLinks(part, line, marking));
@@ -71,8 +71,11 @@ function expectThere(before: Part, marking: Marking, { score, document }: ReadSc
   }
   for (const [key, { value }] of Object.entries(marking)) {
     const { target, kind } = splitKey(key);
+    const tempo = kind === 'tempo' ? parseTempo(value).quartersPerMinute : null;
+    const at = placeOfTarget(before, target)!.onset;
+    if (tempo !== null && !after.tempi.some(({ tick, quartersPerMinute }) => tick === at && quartersPerMinute === tempo)) missing.push(key);
     const words = isWordKind(kind) ? value : isBowWishKind(kind) ? wishInWords(kind, value) : null;
-    if (words !== null && !said(placeOfTarget(before, target)!.onset, words)) missing.push(key);
+    if (words !== null && !said(at, words)) missing.push(key);
   }
   expect(missing).toEqual([]);
 }
@@ -135,7 +138,7 @@ test('marks of every kind, made on each part alone and stored, are in the whole 
             { words: true },
           ),
         );
-        expectThere(part, marking, marked);
+        expectThere(onTimeLine(part, whole.score.timeLine), marking, marked);
         expectThere(part, marking, open(writeMarked(alone.document, part, marking, { words: true })));
         const staying = Object.fromEntries(
           Object.entries(marking).filter(([key]) => {
