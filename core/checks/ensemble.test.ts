@@ -72,6 +72,26 @@ test('a cue before an entry is a note of another part, in the two bars before it
   expect(trap.hearIt).toContain(`Listen for ${cues[0]!.name}, ${cues[0]!.bar}/`);
 });
 
+describe('a cue is where a phrase begins', () => {
+  const cued = (...music: string[]) => {
+    const own = makeScore('violin', 'G4/4 | r/4 | r/4 | r/2 A4/2').part;
+    const parts = music.map((text, i): OtherPart => ({ id: `${i}`, name: `part ${i}`, markingId: `${i}`, part: makeScore('viola', text).part, marking: {} }));
+    return cueBefore(own.notes.at(-1)!, own, parts).map(({ name, bar, beat, pitch }) => `${name}: ${bar}/${beat} ${pitch}`);
+  };
+  test.each([
+    ['after a rest', 'C4/4 | C4/4 | r/2 D4 E4 | F4 G4 A4/2', 'part 0: 3/3 D4'],
+    ['after a long note, not the last note of the run', 'C4~/4 | C4/4 | C4/2 D4/0.5 E4/0.5 F4/0.5 G4/0.5 | A4/0.5 B4/0.5 A4/1 G4/2', 'part 0: 3/3 D4'],
+    ['not where a tie goes on', 'C4/4 | r/2 D4~/2 | D4~/4 | D4/4', 'part 0: 2/3 D4'],
+    ['else the longest note on a beat', 'C4 D4 E4 F4 | C4 D4 E4 F4 | G4 A4/0.5 B4/1.5 A4/1 | G4/1 A4/1 G4/2', 'part 0: 4/2 A4'],
+  ])('%s', (_, music, expected) => expect(cued(music)).toEqual([expected]));
+  test('a beginning goes before a figure, the later before the earlier, two at most', () => {
+    const figure = 'C4/0.5 E4/0.5 G4/0.5 E4/0.5 C4/0.5 E4/0.5 G4/0.5 E4/0.5';
+    const running = [figure, figure, figure, figure].join(' | ');
+    expect(cued(running, 'C4/4 | C4/2 r/1 D4/1 | E4/4 | F4/4', 'C4/4 | C4/4 | r/1 D4/3 | E4/4')).toEqual(['part 2: 3/2 D4', 'part 1: 2/4 D4']);
+  });
+  test('nothing that lies further back than two bars', () => expect(cued('C4/4 | r/4 | r/4 | r/4')).toEqual([]));
+});
+
 describe('bows that should go together', () => {
   const two = (
     ownBows: Record<number, string>,

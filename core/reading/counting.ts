@@ -1,5 +1,6 @@
 /** Time: values that are cut short, ties over the bar line, syncopations, entries off the beat; each with the count inside. */
 import { feltBeat } from '../score/beat';
+import { silenceBetween, silenceInWords } from '../score/silence';
 import { linesOf, type Line, type LineEvent } from '../score/lines';
 import { barIndexAt, type Bar, type Part } from '../score/score';
 import type { ReadingAid } from './aid';
@@ -17,6 +18,9 @@ export function countingAids(part: Part): ReadingAid[] {
   );
 }
 
+/** Bars of rest after which one counts bars rather than beats. */
+const FEWEST_BARS = 2;
+
 function lineAids(part: Part, line: Line): ReadingAid[] {
   const aids: ReadingAid[] = [];
   line.events.forEach((event, i) => {
@@ -26,9 +30,11 @@ function lineAids(part: Part, line: Line): ReadingAid[] {
     const next = line.events.slice(i + 1).find((other) => !other.grace);
     const before = line.events.slice(0, i).findLast((other) => !other.grace);
     const beats = (event.end - event.onset) / beat;
-    const offBeat = (event.onset - bar.onset) % beat !== 0;
+    const offBeat = (event.onset - bar.onset + bar.into) % beat !== 0;
     const overBar = event.end > bar.onset + bar.ticks;
-    const silence = before ? event.onset - before.end : event.onset;
+    const silentFrom = before ? before.end : 0;
+    const silence = event.onset - silentFrom;
+    const rest = silenceBetween(part.bars, silentFrom, event.onset);
     const quickNext = next !== undefined && next.onset - event.end === 0 && next.end - next.onset < beat;
     const add = (kind: ReadingAid['kind'], text: string, from = event.onset, to = event.end) =>
       aids.push({
@@ -45,8 +51,7 @@ function lineAids(part: Part, line: Line): ReadingAid[] {
     else if (offBeat && endsBeyondBeat(event, bar, beat))
       add('syncopation', 'Begins between two beats and holds through the next one: the beat falls inside the note.');
     else if (beats >= 3 && quickNext) add('long value', `${inBeats(beats)} long, then quick notes: it tends to be cut short.`);
-    if (silence >= 2 * bar.ticks && before)
-      add('entry', `Entry after ${Math.floor(silence / bar.ticks)} bars of rest: know what sounds before it.`, event.onset, event.onset);
+    if (rest.bars >= FEWEST_BARS) add('entry', `Entry after ${silenceInWords(rest)}: know what sounds before it.`, event.onset, event.onset);
     else if (silence >= 2 * beat && offBeat)
       add('entry', `Entry between two beats after a rest of ${inBeats(silence / beat)}.`, Math.max(0, event.onset - Math.min(silence, 4 * beat)), event.onset);
   });
@@ -55,7 +60,7 @@ function lineAids(part: Part, line: Line): ReadingAid[] {
 
 /** Whether a note that begins off the beat sounds on past a whole later beat's start. */
 function endsBeyondBeat(event: LineEvent, bar: Bar, beat: number): boolean {
-  const into = (event.onset - bar.onset) % beat;
+  const into = (event.onset - bar.onset + bar.into) % beat;
   return event.end - event.onset > beat - into && event.end - event.onset >= beat;
 }
 

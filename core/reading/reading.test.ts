@@ -113,6 +113,8 @@ describe('counting', () => {
     ['no syncopation: the second note of a beat', 'A4/0.5 B4/0.5 C5/0.5 D5/0.5 E5/2', {}, []],
     ['an entry between two beats', 'A4 r/2 r/0.5 B4/0.5', {}, ['1/4.5 entry: 2 3 4']],
     ['bars of rest', 'A4/4 | r/4 | r/4 | r/4 | B4/4', {}, ['5/1 entry: null']],
+    ['bars of rest at the beginning', 'r/4 | r/4 | B4/4', {}, ['3/1 entry: null']],
+    ['one bar and the rest of two others is no two bars', 'A4 r/3 | r/4 | r/3 B4', {}, []],
     ['two felt beats in 6/8', 'A4/1.5 B4~/1.5 | B4/1.5 C5/1.5', { beats: 6, beatType: 8 }, ['1/4 held over: 2 | 1']],
   ])('%s', (_, music, options, expected) => expect(counts(music, options)).toEqual(expected));
   test('an upbeat counts towards the bar line', () => {

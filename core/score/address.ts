@@ -117,7 +117,11 @@ export function placeAt(part: Notes, said: string): Result<Place> {
   }
   const nthBeat = NTH_BEAT.exec(text);
   const beatOfBar = BEAT_OF.exec(text);
-  const onBeat = beatOfBar ? [beatOfBar[2]!, beatOfBar[1]!] : nthBeat ? [nthBeat[2]!, String(countOf(nthBeat[1]!))] : /^(.+?)(?:\s*\/\s*|,?\s+beat\s+)(\d+(?:[.,]\d+)?)$/i.exec(text)?.slice(1);
+  const onBeat = beatOfBar
+    ? [beatOfBar[2]!, beatOfBar[1]!]
+    : nthBeat
+      ? [nthBeat[2]!, String(countOf(nthBeat[1]!))]
+      : /^(.+?)(?:\s*\/\s*|,?\s+beat\s+)(\d+(?:[.,]\d+)?)$/i.exec(text)?.slice(1);
   if (!onBeat) {
     const bar = barAt(part, text);
     return bar.ok ? good({ barIndex: bar.value, tick: null, noteId: null }) : bar;

@@ -193,7 +193,7 @@ class PartReader {
       written,
       inChord: parts.chord,
       grace: grace?.attributes.slash === 'yes' ? 'slashed' : grace || duration === 0 ? 'plain' : null,
-      cue: parts.cue || (!grace && parts.type?.attributes.size === 'cue'),
+      cue: parts.cue,
       tiedFrom: parts.tieStop,
       tiedTo: parts.tieStart,
       ...readWriting(parts),

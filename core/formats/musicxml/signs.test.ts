@@ -92,7 +92,7 @@ describe('at a note', () => {
     ['grace note with a slash', { before: '<grace slash="yes"/>' }, { grace: 'slashed', duration: 0 }],
     ['grace note without', { before: '<grace/>' }, { grace: 'plain', duration: 0 }],
     ['cue note', { before: '<cue/>' }, { cue: true }],
-    ['cue-sized note', { after: '<type size="cue">whole</type>' }, { cue: true }],
+    ['a note of the size of a cue is played all the same', { after: '<type size="cue">whole</type>' }, { cue: false }],
     ['accidental', { after: '<accidental>natural</accidental>' }, { accidental: { alter: 0, courtesy: false } }],
     ['reminder in brackets', { after: '<accidental parentheses="yes">flat-flat</accidental>' }, { accidental: { alter: -2, courtesy: true } }],
     [
