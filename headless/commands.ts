@@ -13,7 +13,8 @@ import { likeTheFile, readScoreBytes } from '../core/formats/read';
 import type { ReadScore } from '../core/formats/musicxml/read';
 import { writeMarked } from '../core/formats/musicxml/write';
 import { readMarksFile } from '../core/formats/marks-file';
-import { asTold } from '../core/instruments/as-told';
+import { asTold, NOTHING_TOLD } from '../core/instruments/as-told';
+import { toldOrGuessed } from '../core/instruments/play-on';
 import { fingerName, playerFrom, type Player, type Technique } from '../core/instruments/player';
 import { markKey, type Marking } from '../core/marking/mark';
 import { editedPart } from '../core/marking/print-edits';
@@ -51,7 +52,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   if (options.command === 'parts') return good({ value: partsValue(read.value), marked: null });
   const chosen = choosePart(score.parts, options.part);
   if (!chosen.ok) return chosen;
-  const part = asTold(chosen.value, { instrument: options.instrument, sounds: options.sounds, section: null });
+  const part = asTold(chosen.value, toldOrGuessed(chosen.value, { ...NOTHING_TOLD, instrument: options.instrument, sounds: options.sounds }));
   const range = options.bars === null ? good(null) : barsAt(part, options.bars);
   if (!range.ok) return range;
   const within = range.value && ticksOf(part, range.value);

@@ -19,10 +19,15 @@ export interface PassageView {
   fromBar: number;
   toBar: number;
   widthPx: number;
+  /** As it sounds, moved by octaves (`core/instruments/play-on.ts`). */
+  concert?: boolean | undefined;
+  octaves?: number | undefined;
 }
 
 /** No more bars than can be looked at: the others are engraved when they come into view. */
-export const inView = ({ fromBar, toBar, widthPx }: PassageView): PassageView => ({
+export const inView = ({ fromBar, toBar, widthPx, concert = false, octaves = 0 }: PassageView): Required<PassageView> => ({
+  concert,
+  octaves,
   fromBar,
   toBar: Math.min(toBar, fromBar + LIMITS.barsEngraved - 1),
   widthPx,
@@ -46,7 +51,7 @@ export async function engraved(studioId: string, partId: string, marking: Markin
   if (failed) throw failed;
   try {
     const engraving = await underWay.get(key, asker.signal, (signal) =>
-      inWorker('engravePassage', { music: music.text, marking: Object.fromEntries(near), ...view }, { client: asker.client, signal }),
+      inWorker('engravePassage', { music: music.text, marking: Object.fromEntries(near), ...view, concert: view.concert ?? false, octaves: view.octaves ?? 0 }, { client: asker.client, signal }),
     );
     kept.set(key, engraving, bytesOf(engraving));
     return engraving;

@@ -1,4 +1,5 @@
 /** Everything that a page about one part starts from. */
+import { toldOf } from '../core/instruments/as-told';
 import { markingOfPart } from './markings';
 import { musicOf, partById, partSettings, partsOfPiece, passagesOf } from './parts';
 import { players } from './players';
@@ -25,12 +26,12 @@ export async function othersOf(studioId: string, partId: string) {
   const siblings = (await partsOfPiece(studioId, part.pieceId)).filter(({ id }) => id !== part.id);
   return Promise.all(
     siblings.map(async ({ id, name }) => {
-      const [music, marking, { instrument, sounds, section }] = await Promise.all([
+      const [music, marking, settings] = await Promise.all([
         musicOf(studioId, id),
         markingOfPart(studioId, id),
         partSettings(studioId, id),
       ]);
-      return { id, name, music: music?.text ?? '', markingId: marking.id, marking: marking.marking, told: { instrument, sounds, section } };
+      return { id, name, music: music?.text ?? '', markingId: marking.id, marking: marking.marking, told: toldOf(settings) };
     }),
   );
 }

@@ -40,7 +40,7 @@ export async function partById(studioId: string, partId: string): Promise<PartRo
 
 /** Parts of one piece, for moving between them. */
 export async function partsOfPiece(studioId: string, pieceId: string): Promise<Array<{ id: string; name: string }>> {
-  const { rows } = await pool().query<{ id: string; name: string }>('SELECT id, name FROM parts WHERE studio_id = $1 AND piece_id = $2 ORDER BY position', [
+  const { rows } = await pool().query<{ id: string; name: string }>('SELECT id, name FROM parts WHERE studio_id = $1 AND piece_id = $2 ORDER BY (instrument IS NULL), position', [
     studioId,
     pieceId,
   ]);
@@ -152,6 +152,9 @@ export const partSettingsShape = z.object({
   instrument: z.enum(INSTRUMENT_KINDS).nullable(),
   sounds: z.enum(SOUNDS),
   section: z.boolean().nullable(),
+  octaves: z.int().min(-3).max(3),
+  /** The only staff that is played. */
+  staff: z.int().min(1).max(4).nullable(),
   /** Which line of a divided part is planned. */
   line: z.int().min(0).max(20),
   /** How the left hand likes to play this part. */

@@ -72,7 +72,7 @@ export async function shelf(studioId: string, { search = '', page = 1 }: ShelfAs
      )
      SELECT page.id, title, composer, file_name AS "fileName", page.created_at AS "receivedAt", warnings, warning_count AS "warningCount",
             json_agg(json_build_object('id', parts.id, 'name', parts.name, 'instrument', instrument, 'bars', bars, 'notes', notes,
-              'marks', coalesce(marks, 0)) ORDER BY position) AS parts
+              'marks', coalesce(marks, 0)) ORDER BY (instrument IS NULL), position) AS parts
        FROM page JOIN parts ON piece_id = page.id AND parts.studio_id = $1 LEFT JOIN counted ON part_id = parts.id
       GROUP BY page.id, title, composer, file_name, page.created_at, warnings, warning_count ORDER BY page.created_at DESC, title, page.id`,
     [studioId, patterns, PIECES_PER_PAGE, (shown - 1) * PIECES_PER_PAGE],

@@ -1,4 +1,5 @@
 /** What can be taken out of a part besides the marked file: its sound, and its marks alone. */
+import { toldOf } from '../core/instruments/as-told';
 import type { MarkedDownload } from './marked';
 import { markingOfPart } from './markings';
 import { musicOf, partById, partSettings } from './parts';
@@ -8,8 +9,7 @@ async function known(studioId: string, partId: string) {
   const part = await partById(studioId, partId);
   if (!part) return null;
   const [music, marking, settings] = await Promise.all([musicOf(studioId, part.id), markingOfPart(studioId, part.id), partSettings(studioId, part.id)]);
-  const { instrument, sounds, section } = settings;
-  return { part, input: { music: music!.text, marking: marking.marking, told: { instrument, sounds, section } } };
+  return { part, input: { music: music!.text, marking: marking.marking, told: toldOf(settings) } };
 }
 
 export async function midiOfPart(studioId: string, partId: string, asker: Asker): Promise<MarkedDownload | null> {

@@ -9,6 +9,7 @@ import type { Passage } from '../core/score/passages';
 import type { Note, Part, Score } from '../core/score/score';
 import { clockFor } from '../core/score/time';
 import { readPartDocument } from '../core/formats/musicxml/part-document';
+import { toldOrGuessed } from '../core/instruments/play-on';
 import { asTold, type Told } from '../core/instruments/as-told';
 import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
@@ -357,7 +358,7 @@ export class Analyst {
 
   /** The part as the coach says it is, with the edits in force. */
   private edited({ told, marking }: Conditions): Part {
-    return editedPart(asTold(this.part, told), marking);
+    return editedPart(asTold(this.part, toldOrGuessed(this.part, told)), marking);
   }
 
   private player({ player, told }: Conditions): Player {

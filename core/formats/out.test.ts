@@ -1,4 +1,5 @@
 /** MIDI and the marks file: what goes out is read back, by the MIDI package and by our own reader. */
+import { readScoreBytes } from './read';
 import { readFileSync } from 'node:fs';
 import { Midi } from '../../tests/support/midi-package';
 import fc from 'fast-check';
@@ -89,4 +90,20 @@ describe('the marks file', () => {
   test('the documented schema is the one that is used', () => {
     expect(JSON.parse(readFileSync('docs/marks-file.schema.json', 'utf8'))).toEqual(JSON.parse(JSON.stringify(z.toJSONSchema(marksFileShape))));
   });
+});
+
+test.each([
+  ['a PDF', '%PDF-1.7', 'This is a PDF'],
+  ['a picture', '\x89PNG\r\n', 'photograph or picture'],
+  ['a photograph', '\xff\xd8\xff\xe0', 'photograph or picture'],
+  ['MIDI', 'MThd\0\0', 'This is a MIDI file'],
+])('%s is told apart from a broken score', (_, start, what) => {
+  const read = readScoreBytes(Uint8Array.from(start, (letter) => letter.charCodeAt(0)));
+  expect(read.ok || read.problem.what).toContain(what);
+});
+
+test('a collection in ABC may have pages of words before its first tune', () => {
+  const words = `%%begintext\n${'In those days a tune was known by heart, and nobody minded.\n'.repeat(100)}%%endtext\n`;
+  const read = readScoreBytes(new TextEncoder().encode(`%%scale .9\n\n${words}\nX:1\nT:The Ferry\nM:4/4\nL:1/4\nK:G\nGABc|\n`));
+  expect(read.ok && read.value.score.parts[0]!.notes.length).toBe(4);
 });

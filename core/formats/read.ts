@@ -1,5 +1,5 @@
 /** Any score that a teacher may bring: MusicXML, plain or compressed, or ABC; and back into the shape that it came in. */
-import { good, type Result } from '../util/result';
+import { bad, good, type Result } from '../util/result';
 import { looksLikeAbc } from './abc/tune';
 import { musicXmlFromAbc } from './abc/to-musicxml';
 import { isZip, openContainer, packContainer } from './container';
@@ -8,8 +8,22 @@ import { readMusicXml, readMusicXmlBytes, type ReadScore } from './musicxml/read
 
 /** Reads a file. ABC becomes MusicXML first; what its parser did not understand is among the warnings. */
 export function readScoreBytes(bytes: Uint8Array): Result<ReadScore> {
+  const other = notAScore(bytes);
+  if (other) return other;
   const abc = abcText(bytes);
   return abc === null ? readMusicXmlBytes(bytes) : readAbc(abc);
+}
+
+/** Files that people bring and that hold no notes that can be read; each with what to do instead. */
+function notAScore(bytes: Uint8Array): Result<never> | null {
+  const begins = (...start: number[]) => start.every((byte, i) => bytes[i] === byte);
+  const picture = begins(0x89, 0x50, 0x4e, 0x47) || begins(0xff, 0xd8, 0xff);
+  const remedy = 'Lay it beside the field of "Type a passage" and type the bars you need, or export MusicXML from the program that made it.';
+  if (begins(0x25, 0x50, 0x44, 0x46)) return bad('the file', 'This is a PDF: a picture of the page, without its notes.', remedy);
+  if (picture) return bad('the file', 'This is a photograph or picture: its notes cannot be read.', remedy);
+  if (begins(0x4d, 0x54, 0x68, 0x64))
+    return bad('the file', 'This is a MIDI file: it has sounds and no notation.', 'Open it in a notation program, and export MusicXML from there.');
+  return null;
 }
 
 export function readAbc(text: string): Result<ReadScore> {
@@ -21,10 +35,13 @@ export function readAbc(text: string): Result<ReadScore> {
   return good({ ...read.value, score: { ...read.value.score, warnings: [...warnings, ...read.value.score.warnings] } });
 }
 
+/** Bytes that tell what a file is: collections have words before their first tune. */
+const HEAD_BYTES = 64_000;
+
 /** The text of a file that is ABC; null for all others. */
 export function abcText(bytes: Uint8Array): string | null {
   if (isZip(bytes)) return null;
-  const head = new TextDecoder('utf-8').decode(bytes.subarray(0, 4000));
+  const head = new TextDecoder('utf-8').decode(bytes.subarray(0, HEAD_BYTES));
   return head.trimStart().startsWith('<') || !looksLikeAbc(head) ? null : new TextDecoder('utf-8').decode(bytes);
 }
 

@@ -17,7 +17,7 @@ import { engraved } from '../../server/engraving';
 import { markedScore } from '../../server/marked';
 import { changeSetShape } from '../../core/marking/wire';
 import { history, markingOfPart, storeChanges } from '../../server/markings';
-import { musicOf, partById, partSettings, passagesOf, setPartSettings, setPassages } from '../../server/parts';
+import { musicOf, partById, partSettings, partsOfPiece, passagesOf, setPartSettings, setPassages } from '../../server/parts';
 import { players } from '../../server/players';
 import { setOnShelf, shelf, takeIn } from '../../server/pieces';
 
@@ -95,14 +95,21 @@ describe('taking a file in', () => {
     const before = await counts();
     const cut = await takeIn(studio, 'cut.musicxml', bytesOf('staircase').slice(0, 4000), OURSELVES);
     expect(cut.ok ? '' : cut.problem.what).toContain('not well-formed');
-    const flute = await takeIn(
-      studio,
-      'flute.musicxml',
-      new TextEncoder().encode(demoText('staircase').replaceAll('Violin', 'Flute').replaceAll('strings.violin', 'wind.flutes.flute')),
-      OURSELVES,
-    );
-    expect(flute.ok ? '' : flute.problem.what).toContain('no part for violin');
+    const pdf = await takeIn(studio, 'part.pdf', new TextEncoder().encode('%PDF-1.7 and so on'), OURSELVES);
+    expect(pdf.ok ? '' : pdf.problem.what).toContain('This is a PDF');
     expect(await counts()).toEqual(before);
+  });
+  test('a part for something else is taken in, after the strings of its piece', async () => {
+    const text = demoText('mill-race-serenade')
+      .replace('<part-name>Violin I</part-name>', '<part-name>Flute</part-name>')
+      .replace('strings.violin', 'wind.flutes.flute');
+    const flute = await takeIn(studio, 'flute.musicxml', new TextEncoder().encode(text), OURSELVES);
+    if (!flute.ok) throw new Error(flute.problem.what);
+    const piece = (await shelf(studio)).pieces.find((each) => each.id === flute.value.pieceId)!;
+    expect(piece.parts.at(-1)).toMatchObject({ name: 'Flute', instrument: null });
+    expect(piece.parts.slice(0, -1).every(({ instrument }) => instrument !== null)).toBe(true);
+    expect((await partsOfPiece(studio, piece.id)).map(({ id }) => id)).toEqual(piece.parts.map(({ id }) => id));
+    await setOnShelf(studio, piece.id, false);
   });
   test('off the shelf and back again, with its marks', async () => {
     const { pieceId } = await taken('evening-barge');

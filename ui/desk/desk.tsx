@@ -107,6 +107,7 @@ export function Desk({ data }: { data: DeskData }) {
     data.part.id,
     passage,
     widthPx,
+    view.moved,
     shown,
     { engraving: data.engraving, widthPx: data.widthPx },
     passages[current + 1],
@@ -331,7 +332,9 @@ export function Desk({ data }: { data: DeskData }) {
             ]}
             own={problem}
             onCloseOwn={() => setProblem(null)}
-            unknownInstrument={kind === null && !player}
+            playedOn={view.playedOn}
+            onPlayOn={(way) => setSetting({ instrument: way.kind, octaves: way.octaves, playerId: null })}
+            onStaff={(staff) => setSetting({ staff })}
             ask={view.askSounds ? (sounds) => setSetting({ sounds }) : null}
             clash={
               <>

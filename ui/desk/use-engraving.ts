@@ -48,6 +48,12 @@ export function drawnUntil({ fromBar, toBar }: Range, reach: number): number {
   return Math.min(toBar, fromBar + pieces * LIMITS.barsEngraved - 1);
 }
 
+/** How a part is drawn that is played on another instrument than it is written for. */
+export interface Moved {
+  concert: boolean;
+  octaves: number;
+}
+
 /**
  * The passage with its marks, engraved by the server; the last picture stays until the next one is there. Of a long passage
  * only what has come into view is engraved.
@@ -57,6 +63,7 @@ export function useEngraving(
   partId: string,
   range: Range,
   widthPx: number,
+  moved: Moved,
   marking: Marking,
   first: { engraving: Engraving | null; widthPx: number },
   ahead: Range | undefined,
@@ -67,9 +74,12 @@ export function useEngraving(
   const passage = `${fromBar} ${toBar}`;
   const until = drawnUntil(range, Math.max(fromBar, reach ?? 0, scrolled?.passage === passage ? scrolled.bar : 0));
   const marks = useMemo(() => engravedMarks(marking), [marking]);
-  const key = `${passage} ${until} ${widthPx} ${marks}`;
+  const { concert, octaves } = moved;
+  const key = `${passage} ${until} ${widthPx} ${concert} ${octaves} ${marks}`;
   const [shown, setShown] = useState<Shown | null>(
-    first.engraving && widthPx === first.widthPx && until === drawnUntil(range, fromBar) ? { engraving: first.engraving, key } : null,
+    first.engraving && !concert && octaves === 0 && widthPx === first.widthPx && until === drawnUntil(range, fromBar)
+      ? { engraving: first.engraving, key }
+      : null,
   );
   const [failed, setFailed] = useState<{ problem: Problem; key: string } | null>(null);
   const drawn = useRef(shown?.key ?? null);
@@ -89,7 +99,12 @@ export function useEngraving(
     const ask = async (): Promise<void> => {
       const systems: Engraving['systems'] = [];
       for (let at = fromBar; at <= until;) {
-        const response = await sendJson('POST', `/api/parts/${partId}/engraving`, { fromBar: at, toBar: until, widthPx, marking }, abort.signal);
+        const response = await sendJson(
+          'POST',
+          `/api/parts/${partId}/engraving`,
+          { fromBar: at, toBar: until, widthPx, concert, octaves, marking },
+          abort.signal,
+        );
         if (abort.signal.aborted) return;
         if (!response?.ok) return fail(await problemOf(response), response === null || response.status >= 500);
         const answer = engravingShape.safeParse(await response.json().catch(() => null));
@@ -126,9 +141,10 @@ export function useEngraving(
   const isCurrent = shown?.key === key;
   useEffect(() => {
     if (!isCurrent || nextFrom === undefined || nextTo === undefined) return;
-    const timer = setTimeout(() => void sendJson('POST', `/api/parts/${partId}/engraving`, { fromBar: nextFrom, toBar: nextTo, widthPx, marking }), 600);
+    const next = { fromBar: nextFrom, toBar: nextTo, widthPx, concert, octaves, marking };
+    const timer = setTimeout(() => void sendJson('POST', `/api/parts/${partId}/engraving`, next), 600);
     return () => clearTimeout(timer);
-  }, [isCurrent, partId, nextFrom, nextTo, widthPx, marking]);
+  }, [isCurrent, partId, nextFrom, nextTo, widthPx, concert, octaves, marking]);
   const usable = shown && shown.key.startsWith(`${passage} `) ? shown : null;
   return {
     engraving: usable?.engraving ?? null,

@@ -22,8 +22,8 @@ const changeOf = (body: Body): SettingsChange => (body.about === 'settings' ? (b
 /** What the part is checked for and what the coach says about it: shown at once, kept and sent by the outbox, followed in every tab. */
 export function usePartSettings(part: PartNamed, first: DeskSettings) {
   const [settings, setSettings] = useState(first);
-  const { instrument, sounds, section } = settings;
-  const told = useMemo<Told>(() => ({ instrument, sounds, section }), [instrument, sounds, section]);
+  const { instrument, sounds, section, octaves, staff } = settings;
+  const told = useMemo<Told>(() => ({ instrument, sounds, section, octaves, staff }), [instrument, sounds, section, octaves, staff]);
   useEffect(() => {
     const lane = `settings ${part.id}`;
     const follow = (body: Body) => setSettings((before) => withSettings(before, changeOf(body)));

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import type { Told } from '@/core/instruments/as-told';
+import { toldOf } from '@/core/instruments/as-told';
 import type { FitCell, FitRow, ForPlayer, SpotCounts } from '@/core/checks/fit';
 import { printedTempo } from '@/core/score/time';
 import type { InstrumentKind } from '@/core/score/score';
@@ -35,8 +35,8 @@ const MARKS = ['', '◆', '◆◆', '◆◆◆'];
 /** Players down, passages across: up to which tempo it works, and the worst spot. */
 export function Fit({ part, players }: { part: FitPart; players: readonly KnownPlayer[] }) {
   const { analyst, open, failed } = useAnalyst(part.id, part.musicVersion, NOTHING);
-  const { tempo, instrument, sounds, section, preferences, density, intonation, line } = part.settings;
-  const told = useMemo<Told>(() => ({ instrument, sounds, section }), [instrument, sounds, section]);
+  const { tempo, preferences, density, intonation, line } = part.settings;
+  const told = useMemo(() => toldOf(part.settings), [part.settings]);
   const conditions = useMemo<Conditions>(
     () => ({ marking: part.marking, player: null, tempo, told, preferences, density, intonation, line }),
     [part.marking, tempo, told, preferences, density, intonation, line],

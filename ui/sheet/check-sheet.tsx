@@ -3,7 +3,7 @@
 import { ArrowLeft, Printer } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useMemo, useState } from 'react';
-import type { Told } from '@/core/instruments/as-told';
+import { toldOf } from '@/core/instruments/as-told';
 import type { PlayerDescription } from '@/core/instruments/player';
 import type { InstrumentKind, Part } from '@/core/score/score';
 import type { Passage } from '@/core/score/passages';
@@ -38,8 +38,8 @@ const SEVERITY = ['', 'watch', 'risk', 'will fail'];
 export function CheckSheet({ data }: { data: SheetData }) {
   const { part: about, marking, settings, player } = data;
   const { analyst, open, failed } = useAnalyst(about.id, data.musicVersion, NOTHING);
-  const { tempo, instrument, sounds, section, preferences, density, intonation, line, accepted } = settings;
-  const told = useMemo<Told>(() => ({ instrument, sounds, section }), [instrument, sounds, section]);
+  const { tempo, preferences, density, intonation, line, accepted } = settings;
+  const told = useMemo(() => toldOf(settings), [settings]);
   const conditions = useMemo<Conditions>(
     () => ({ marking, player, tempo, told, preferences, density, intonation, line }),
     [marking, player, tempo, told, preferences, density, intonation, line],

@@ -4,10 +4,13 @@ import { Download, FileUp, Keyboard, LoaderCircle, Music2, Trash2, Users } from 
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState, type DragEvent } from 'react';
+import { tunesIn } from '@/core/formats/abc/tunes';
+import { LIMITS } from '@/core/util/limits';
 import { FileButton, SCORE_FILES } from '@/ui/kit/file-button';
 import { useMarkedFile } from '@/ui/kit/marked-file';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import { ThemeSwitch } from '@/ui/kit/theme';
+import { ChooseTunes, type TuneBook } from './choose-tunes';
 import { FindPieces, Pages } from './find-pieces';
 import { TypedPassage } from './typed-passage';
 
@@ -49,6 +52,7 @@ export function Shelf({ studio, search, shown }: { studio: string; search: strin
   const [removed, setRemoved] = useState<{ id: string; title: string } | null>(null);
   const [over, setOver] = useState(false);
   const [typing, setTyping] = useState(false);
+  const [book, setBook] = useState<TuneBook | null>(null);
 
   async function takeIn(files: readonly File[]) {
     setProblems([]);
@@ -57,6 +61,11 @@ export function Shelf({ studio, search, shown }: { studio: string; search: strin
     const failed: Problem[] = [];
     for (const file of files) {
       setReading(file.name);
+      const tunes = /\.(abc|txt)$/i.test(file.name) && file.size <= LIMITS.fileBytes ? tunesIn(await file.text()) : [];
+      if (tunes.length > 1) {
+        setBook({ fileName: file.name, tunes });
+        continue;
+      }
       const response = await fetch(`/api/pieces?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }).catch(() => null);
       if (!response?.ok) {
         failed.push(await problemOf(response));
@@ -169,6 +178,14 @@ export function Shelf({ studio, search, shown }: { studio: string; search: strin
           ))}
         </div>
         {shown.pages > 1 && <Pages search={search} page={shown.page} pages={shown.pages} />}
+        <ChooseTunes
+          book={book}
+          onClose={() => setBook(null)}
+          onTake={(files) => {
+            setBook(null);
+            void takeIn(files);
+          }}
+        />
         <TypedPassage
           open={typing}
           onOpen={setTyping}

@@ -4,6 +4,14 @@ import { VerovioToolkit } from 'verovio/esm';
 import { withinBounds } from '../../core/formats/musicxml/bounds';
 import { readSystem, type System } from './picture';
 
+/** How a part is drawn that is played on another instrument than it is written for. */
+export interface Moved {
+  concert: boolean;
+  octaves: number;
+}
+
+const AS_WRITTEN: Moved = { concert: false, octaves: 0 };
+
 export interface Engraving {
   systems: System[];
 }
@@ -22,16 +30,16 @@ async function toolkit(): Promise<VerovioToolkit> {
 }
 
 /** After a failure the engraver is loaded anew: what it left in its memory may be broken. */
-export async function engrave(musicXml: string, widthPx: number): Promise<Engraving> {
+export async function engrave(musicXml: string, widthPx: number, moved: Moved = AS_WRITTEN): Promise<Engraving> {
   try {
-    return draw(await toolkit(), withinBounds(musicXml), widthPx);
+    return draw(await toolkit(), withinBounds(musicXml), widthPx, moved);
   } catch (error) {
     ready = null;
     throw new Error('the passage could not be engraved', { cause: error });
   }
 }
 
-function draw(verovio: VerovioToolkit, musicXml: string, widthPx: number): Engraving {
+function draw(verovio: VerovioToolkit, musicXml: string, widthPx: number, { concert, octaves }: Moved): Engraving {
   verovio.setOptions({
     inputFrom: 'xml',
     scale: SCALE,
@@ -51,6 +59,9 @@ function draw(verovio: VerovioToolkit, musicXml: string, widthPx: number): Engra
     justifyVertically: false,
     xmlIdSeed: 1,
     minLastJustification: 0.75,
+    transposeToSoundingPitch: concert,
+    // A perfect octave for each; nothing where the part stays where it is.
+    transpose: octaves === 0 ? '' : `${octaves < 0 ? '-' : ''}P${7 * Math.abs(octaves) + 1}`,
   });
   if (!verovio.loadData(musicXml)) throw new Error('the engraver refused the passage');
   const systems: System[] = [];

@@ -13,6 +13,7 @@ import { readMusicXml, type MusicXmlDocument } from '../../core/formats/musicxml
 import { withMarks, type WriteOptions } from '../../core/formats/musicxml/write';
 import { marksFile } from '../../core/formats/marks-file';
 import { midiFile } from '../../core/formats/midi';
+import { toldOrGuessed } from '../../core/instruments/play-on';
 import { asTold, type Told } from '../../core/instruments/as-told';
 import { lostTarget } from '../../core/editions/anchor';
 import { markInWords } from '../../core/marking/in-words';
@@ -21,7 +22,7 @@ import { placeOfTarget } from '../../core/marking/notes';
 import { editedPart } from '../../core/marking/print-edits';
 import { childText } from '../../core/formats/xml';
 import { LIMITS } from '../../core/util/limits';
-import { bad, good, type Result } from '../../core/util/result';
+import { good, type Result } from '../../core/util/result';
 import { titleText } from '../../core/util/text';
 import { engrave, type Engraving } from './engraver';
 import { partFrom } from './parts';
@@ -64,13 +65,6 @@ export function readFile({ bytes }: { bytes: Uint8Array }): Result<ReadFile> {
       music: partDocument(document, part.id, score.timeLine),
       passages: automaticPassages(part),
     }));
-  if (parts.every((part) => part.instrument === null)) {
-    return bad(
-      score.parts.map((part) => part.name).join(', '),
-      'The file has no part for violin, viola, cello or double bass.',
-      'Name the part after its instrument, or choose another file.',
-    );
-  }
   return good({ title: score.title, composer: score.composer, warnings, parts });
 }
 
@@ -142,11 +136,14 @@ export interface EngraveTask {
   fromBar: number;
   toBar: number;
   widthPx: number;
+  /** Drawn as it sounds, moved by octaves: for a part that is played on another instrument than it is written for. */
+  concert?: boolean;
+  octaves?: number;
 }
 
-export async function engravePassage({ music, marking, fromBar, toBar, widthPx }: EngraveTask): Promise<Engraving> {
+export async function engravePassage({ music, marking, fromBar, toBar, widthPx, concert = false, octaves = 0 }: EngraveTask): Promise<Engraving> {
   const { read, part } = partFrom(music);
-  return engrave(cutPassage(read.document, part, marking, { fromBar, toBar }), widthPx);
+  return engrave(cutPassage(read.document, part, marking, { fromBar, toBar }), widthPx, { concert, octaves });
 }
 
 export interface MarkedTask {
@@ -197,12 +194,18 @@ interface PartInput {
   told: Told;
 }
 
+/** The part as the coach says it is played. */
+function played(music: string, told: Told): Part {
+  const { part } = partFrom(music);
+  return asTold(part, toldOrGuessed(part, told));
+}
+
 /** The part as it is played, with the edits in force. */
 export function midi({ title, music, marking, told }: PartInput & { title: string }): Uint8Array {
-  return midiFile(title, [editedPart(asTold(partFrom(music).part, told), marking)]);
+  return midiFile(title, [editedPart(played(music, told), marking)]);
 }
 
 /** The marks alone, as text of a JSON file. */
 export function marksAlone({ music, marking, told }: PartInput): string {
-  return `${JSON.stringify(marksFile(asTold(partFrom(music).part, told), marking), null, 2)}\n`;
+  return `${JSON.stringify(marksFile(played(music, told), marking), null, 2)}\n`;
 }

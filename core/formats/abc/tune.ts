@@ -86,9 +86,9 @@ export interface AbcProblem {
 
 export const LONGEST_ABC = LIMITS.abc;
 
-/** Whether a text looks like ABC: it begins with a field such as "X:1", after comments at most. */
+/** Whether a text looks like ABC: it begins with a field such as "X:1", or has a tune with its X: and K: after other words. */
 export const looksLikeAbc = (text: string): boolean =>
-  /^\ufeff?(?:\s*%[^\n]*\n|\s*\n)*\s*[A-Za-z]:/.test(text.slice(0, 4000)) && /^\s*[XTKML]:/m.test(text.slice(0, 4000));
+  (/^\ufeff?(?:\s*%[^\n]*\n|\s*\n)*\s*[A-Za-z]:/.test(text) && /^\s*[XTKML]:/m.test(text)) || (/^X:\s*\d/m.test(text) && /^K:/m.test(text));
 
 export function parseTune(text: string): Result<{ tune: AbcTune; problems: AbcProblem[] }> {
   if (text.length > LONGEST_ABC) return bad(null, `The text has ${text.length} characters; the limit is ${LONGEST_ABC}.`, 'Type one passage at a time.');

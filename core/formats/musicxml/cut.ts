@@ -19,11 +19,16 @@ export function cutPart(document: MusicXmlDocument, partId: string): string {
   return (
     HEAD +
     headings.map((element) => `${raw(document, element)}\n`).join('') +
-    `<part-list>${raw(document, source.scorePart)}</part-list>\n<part id="${escapeXml(partId)}">\n` +
+    `<part-list>${inGroup(source.group, raw(document, source.scorePart))}</part-list>\n<part id="${escapeXml(partId)}">\n` +
     source.measures.map((measure) => measureText(document, measure, [], '')).join('\n') +
     '\n</part>\n</score-partwise>\n'
   );
 }
+
+const inGroup = (group: string | null, scorePart: string): string =>
+  group === null
+    ? scorePart
+    : `<part-group number="1" type="start"><group-name>${escapeXml(group)}</group-name></part-group>${scorePart}<part-group number="1" type="stop"/>`;
 
 export interface PassageCut {
   fromBar: number;

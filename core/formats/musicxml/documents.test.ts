@@ -82,7 +82,8 @@ describe('slurs', () => {
   );
   const { document, score } = open(source);
   const part = score.parts[0]!;
-  const spans = (marking: Marking) => open(writeMarked(document, part, marking)).score.parts[0]!.slurs.map(({ onset, endOnset }) => [quartersOf(onset), quartersOf(endOnset)]);
+  const spans = (marking: Marking) =>
+    open(writeMarked(document, part, marking)).score.parts[0]!.slurs.map(({ onset, endOnset }) => [quartersOf(onset), quartersOf(endOnset)]);
   const at = (i: number, value: 'split' | 'join') => set(part.notes[i]!.id, 'slur', value);
   test.each<[string, Marking, number[][]]>([
     [
@@ -138,6 +139,23 @@ describe('slurs', () => {
     ['split to single notes', { ...at(1, 'split'), ...at(2, 'split'), ...at(3, 'split') }, [[5, 6]]],
   ])('%s', (_, marking, expected) => expect(spans(marking)).toEqual(expected));
   test('a mark that says what is printed already changes nothing', () => expect(writeMarked(document, part, at(1, 'join'))).toBe(source));
+});
+
+describe('parts of a group', () => {
+  const measure = `<measure number="1">${ATTRIBUTES}${note('A', 4, 4)}</measure>`;
+  const list = (names: string) => partwise(measure, ['One', 'Two']).replace(/<part-list>[\s\S]*<\/part-list>/, `<part-list>${names}</part-list>`);
+  const part = (id: number, name: string) => `<score-part id="P${id}"><part-name>${name}</part-name></score-part>`;
+  const group = (name: string, inside: string, number = 1) =>
+    `<part-group number="${number}" type="start"><group-name>${name}</group-name></part-group>${inside}<part-group number="${number}" type="stop"/>`;
+  const names = (xml: string) => open(list(xml)).score.parts.map(({ name }) => name);
+  test('numbers alone are said with the name of their group, also where the part is by itself', () => {
+    expect(names(group('Horns in F', part(1, '1 2') + part(2, '3 4')))).toEqual(['Horns in F 1 2', 'Horns in F 3 4']);
+    expect(names(group('Strings', group('Violins', part(1, 'I') + part(2, 'II &amp; III'), 2)))).toEqual(['Violins I', 'Violins II & III']);
+    expect(names(group('', group('Oboes', part(1, '1'), 2) + part(2, '2')))).toEqual(['Oboes 1', '2']);
+    const { document } = open(list(group('Violas &amp; Co', part(1, '1') + part(2, '2'))));
+    expect(open(cutPart(document, 'P2')).score.parts[0]).toMatchObject({ name: 'Violas & Co 2', instrument: 'viola' });
+  });
+  test('a name stands by itself', () => expect(names(group('Strings', part(1, 'Violin I') + part(2, 'Vla.')))).toEqual(['Violin I', 'Vla.']));
 });
 
 describe('several parts, staves and voices', () => {

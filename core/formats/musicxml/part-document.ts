@@ -58,7 +58,9 @@ const lineShape = z.object({
 
 /** The line as text that may stand in a processing instruction. */
 function lineText({ bars, tempi, words }: TimeLine): string {
-  const short = bars.map(({ index: _, onset: __, ...bar }) => Object.fromEntries(Object.entries(bar).filter(([key, value]) => (USUAL as Record<string, unknown>)[key] !== value)));
+  const short = bars.map(({ index: _, onset: __, ...bar }) =>
+    Object.fromEntries(Object.entries(bar).filter(([key, value]) => (USUAL as Record<string, unknown>)[key] !== value)),
+  );
   return JSON.stringify({ bars: short, tempi, words }).replace(/>/g, '\\u003e');
 }
 

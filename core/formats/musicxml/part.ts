@@ -20,6 +20,8 @@ interface PartSource {
   id: string;
   scorePart: XmlElement;
   measures: XmlElement[];
+  /** The name of the group that it stands in. */
+  group: string | null;
 }
 
 /** Bars longer than this many quarters are taken for a mistake in the file. */
@@ -331,7 +333,12 @@ function numberIn(text: string | null): number | null {
   return Number.isFinite(value) ? value : null;
 }
 
+/** Numbers of players: "1", "1 2", "III & IV". */
+const NUMBERS = /^[\s\d.,&+/-]*$|^(?:[\s.,&+/-]*\b[IVX]+\b)+[\s.,]*$/;
+
 function partName(source: PartSource): string {
   const name = childText(source.scorePart, 'part-name') || childText(source.scorePart, 'part-abbreviation');
-  return titleText(name || source.id, LIMITS.title) || source.id;
+  const own = titleText(name || source.id, LIMITS.title) || source.id;
+  // A number alone is the number of a player in its group.
+  return source.group !== null && NUMBERS.test(own) ? titleText(`${source.group} ${own}`, LIMITS.title) : own;
 }

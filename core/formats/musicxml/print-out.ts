@@ -136,7 +136,14 @@ function placesOut({ text, measures, part, lose }: PrintOut, edits: readonly Pri
         const { words, unit, dotted, perMinute, quartersPerMinute } = parseTempo(mark.value);
         const wordsXml = words ? type(`<words font-weight="bold">${escapeXml(words)}</words>`) : '';
         const metronome = `<metronome><beat-unit>${unit}</beat-unit>${dotted ? '<beat-unit-dot/>' : ''}<per-minute>${perMinute}</per-minute></metronome>`;
-        placed(put(barIndex, inBar, wordsXml + (perMinute === null ? '' : type(metronome)), quartersPerMinute === null ? '' : `<sound tempo="${quartersPerMinute}"/>`));
+        placed(
+          put(
+            barIndex,
+            inBar,
+            wordsXml + (perMinute === null ? '' : type(metronome)),
+            quartersPerMinute === null ? '' : `<sound tempo="${quartersPerMinute}"/>`,
+          ),
+        );
         break;
       }
       case 'hairpin': {

@@ -14,7 +14,7 @@ import { readPart } from './part';
 /** A document together with the measures of each part in order, whichever way the file nests them. */
 export interface MusicXmlDocument extends XmlDocument {
   /** One entry per score-part of the part-list, in its order. */
-  parts: Array<{ id: string; scorePart: XmlElement; measures: XmlElement[] }>;
+  parts: Array<{ id: string; scorePart: XmlElement; measures: XmlElement[]; group: string | null }>;
 }
 
 export interface ReadScore {
@@ -81,12 +81,13 @@ export function openMusicXml(text: string): Result<MusicXmlDocument> {
   if (root.name !== 'score-partwise' && root.name !== 'score-timewise') {
     return bad(placeInText(text, root.start), `The outermost element is <${root.name}>, which is not a MusicXML score.`, NOT_A_SCORE);
   }
-  const scoreParts = (child(root, 'part-list')?.children ?? []).filter((element) => element.name === 'score-part');
+  const listed = partList(child(root, 'part-list')?.children ?? []);
+  const scoreParts = listed.map(({ scorePart }) => scorePart);
   if (scoreParts.length === 0)
     return bad(placeInText(text, root.start), 'The part-list names no part.', 'Export the score again; a score needs at least one part.');
   const measures = root.name === 'score-partwise' ? partwise(root) : timewise(root);
   const parts = [];
-  for (const scorePart of scoreParts) {
+  for (const { scorePart, group } of listed) {
     const id = scorePart.attributes.id ?? '';
     const own = measures.get(id);
     if (!own || own.length === 0) {
@@ -96,12 +97,28 @@ export function openMusicXml(text: string): Result<MusicXmlDocument> {
         'The file may be cut off; export it again.',
       );
     }
-    parts.push({ id, scorePart, measures: own });
+    parts.push({ id, scorePart, measures: own, group });
     measures.delete(id);
   }
   const [stray] = measures.keys();
   if (stray !== undefined) return bad(null, `Part "${stray}" is missing from the part-list.`, 'Export the score again.');
   return good({ root, text, parts });
+}
+
+/** Parts with the name of the innermost group that has one: "Horns" for its "1 2" and "3 4". */
+function partList(children: readonly XmlElement[]): Array<{ scorePart: XmlElement; group: string | null }> {
+  const open: Array<{ number: string; name: string }> = [];
+  return children.flatMap((element) => {
+    const number = element.attributes.number ?? '1';
+    if (element.name === 'score-part') return [{ scorePart: element, group: open.findLast(({ name }) => name !== '')?.name ?? null }];
+    if (element.name !== 'part-group') return [];
+    if (element.attributes.type === 'start') open.push({ number, name: titleText(childText(element, 'group-name') ?? '', LIMITS.title) });
+    else {
+      const at = open.findLastIndex((group) => group.number === number);
+      if (at >= 0) open.splice(at, 1);
+    }
+    return [];
+  });
 }
 
 function partwise(root: XmlElement): Map<string, XmlElement[]> {

@@ -191,7 +191,12 @@ describe('over the staff', () => {
         bar(clef('C', 4) + note('A3', 8) + clef('G', 2, '<clef-octave-change>-1</clef-octave-change>') + note('A3', 8), 2),
       'Cello',
     );
-    expect(part.clefs.map(({ tick, clef: { sign, line, octave } }) => `${4 * quartersOf(tick)} ${sign}${line} ${octave}`)).toEqual(['0 G2 0', '8 F4 0', '16 C4 0', '24 G2 -1']);
+    expect(part.clefs.map(({ tick, clef: { sign, line, octave } }) => `${4 * quartersOf(tick)} ${sign}${line} ${octave}`)).toEqual([
+      '0 G2 0',
+      '8 F4 0',
+      '16 C4 0',
+      '24 G2 -1',
+    ]);
     expect(part.keys).toEqual([
       { tick: 0, fifths: 0 },
       { tick: ticksOfQuarters(2), fifths: -2 },

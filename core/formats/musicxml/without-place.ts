@@ -1,7 +1,18 @@
 /** Marks that the part has no place for, so that none is left out of a file unsaid. */
 import { noteById } from '../../score/find';
 import type { Part } from '../../score/score';
-import { isBowWishKind, isWordKind, NOTE_EDIT_KINDS, parseHairpin, PLAYER_KINDS, splitKey, STRUCK, type Mark, type Marking, type MarkKind } from '../../marking/mark';
+import {
+  isBowWishKind,
+  isWordKind,
+  NOTE_EDIT_KINDS,
+  parseHairpin,
+  PLAYER_KINDS,
+  splitKey,
+  STRUCK,
+  type Mark,
+  type Marking,
+  type MarkKind,
+} from '../../marking/mark';
 import { placeOfTarget } from '../../marking/notes';
 import { targetOf } from '../../marking/target';
 import { wishInWords } from '../../marking/wishes';

@@ -10,6 +10,8 @@ const asked = z.object({
   fromBar: z.int().nonnegative(),
   toBar: z.int().nonnegative(),
   widthPx: z.int().min(240).max(4000),
+  concert: z.boolean().optional(),
+  octaves: z.int().min(-3).max(3).optional(),
   marking: z.record(z.string(), storedMarkShape),
 });
 
