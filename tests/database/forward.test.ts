@@ -19,7 +19,9 @@ const backups = mkdtempSync(path.join(tmpdir(), 'omaggio-forward-'));
 
 beforeAll(async () => {
   const url = freshUrl();
-  const anywhere = new pg.Client({ connectionString: process.env.DATABASE_URL });
+  const server = new URL(process.env.DATABASE_URL!);
+  server.pathname = '/postgres';
+  const anywhere = new pg.Client({ connectionString: server.href });
   await anywhere.connect();
   await anywhere.query(`CREATE DATABASE ${new URL(url).pathname.slice(1)}`);
   await anywhere.end();

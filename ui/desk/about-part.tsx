@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { Dialog } from 'radix-ui';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { SOUNDS, type Sounds } from '@/core/instruments/as-told';
 import { readMarksFile } from '@/core/formats/marks-file';
 import { changeTo, type Change } from '@/core/marking/change';
@@ -26,6 +26,8 @@ interface Props {
   onOpen(open: boolean): void;
   onClosed(): void;
   onTold(change: Partial<DeskSettings>): void;
+  /** How a part for something else is played; nothing where it is for a bowed string instrument. */
+  playedOn: ReactNode;
   marking: Marking;
   onChange(reason: string, changes: readonly Change[]): void;
 }
@@ -40,7 +42,7 @@ const SOUND_WORDS: Readonly<Record<Sounds, string>> = {
 const halfSteps = (count: number): string => (count === 0 ? 'as written' : `${Math.abs(count)} half steps ${count < 0 ? 'lower' : 'higher'} than written`);
 
 /** What the file says about the part, and what the coach says otherwise. */
-export function AboutPart({ open, data, part, told, onOpen, onClosed, onTold, marking, onChange }: Props) {
+export function AboutPart({ open, data, part, told, playedOn, onOpen, onClosed, onTold, marking, onChange }: Props) {
   const played = part && playedOrder(part.bars);
   return (
     <Dialog.Root open={open} onOpenChange={onOpen}>
@@ -50,6 +52,7 @@ export function AboutPart({ open, data, part, told, onOpen, onClosed, onTold, ma
           <Dialog.Title className="text-lg">About {data.part.name}</Dialog.Title>
           {part && (
             <div className="mt-3 grid gap-3">
+              {playedOn}
               <label className="grid gap-1">
                 <span>Instrument</span>
                 <select

@@ -27,6 +27,7 @@ import { Notices } from './notices';
 import { Panel } from './panel';
 import { addressQuery, arrivalAt } from './passage-asked';
 import { PlanTable } from './plan-table';
+import { PlayedOn } from './played-on';
 import { Rail } from './rail';
 import { statusText } from './status';
 import { Systems, type Folded } from './systems';
@@ -49,6 +50,8 @@ import { usePlay } from './use-play';
 import { usePlayers } from './use-players';
 import { useSelection } from './use-selection';
 import { useShownPart } from './use-shown-part';
+import type { Deed } from './undo-chain';
+import { useUndo } from './use-undo';
 import { usePlayersMarking } from './use-variant';
 import { useWidth } from './use-width';
 
@@ -71,8 +74,10 @@ export function Desk({ data }: { data: DeskData }) {
   const [named] = useState({ id: data.part.id, name: `${data.part.name}, ${data.title}` });
   const { store, state } = useMarking(named, data.markingId, data.marking, data.history);
   const { analyst, open: opened, failed } = useAnalyst(data.part.id, data.musicVersion, arrive);
-  const { passages, current, setCurrent, ...passageList } = usePassages(named, data.passages, data.passageIndex);
-  const { playerId, tempo, told, line, preferences, density, intonation, accepted, set: setSettings } = usePartSettings(named, data.settings);
+  const chain = useUndo();
+  const did = useCallback((deed: Deed) => chain.did(deed), [chain]);
+  const { passages, current, setCurrent, ...passageList } = usePassages(named, data.passages, data.passageIndex, did);
+  const { playerId, tempo, told, line, preferences, density, intonation, accepted, set: setSettings } = usePartSettings(named, data.settings, did);
   const { players, changeHand } = usePlayers(data.players);
   const [tab, setTab] = useState(data.tab);
   const unsentNow = useUnsent();
@@ -86,6 +91,7 @@ export function Desk({ data }: { data: DeskData }) {
   const player = players.find((each) => each.id === playerId) ?? null;
   const own = usePlayersMarking({ part: named, everybody: store, base: state, player, first: data.variant, onProblem: setProblem });
   const { marking } = own;
+  const [undoNext, redoNext] = [chain.toUndo(own.steps), chain.toRedo(own.steps)];
   const shown = useShownMarking(marking, showPrint);
   const view = useShownPart({ opened, told, shown, marking, player, named: data.part.instrument });
   const { print, part, open, kind, person, instrument } = view;
@@ -141,8 +147,9 @@ export function Desk({ data }: { data: DeskData }) {
     (reason: string, changes: readonly Change[]) => {
       closeChoices();
       put(reason, changes);
+      if (changes.length) chain.marked();
     },
-    [closeChoices, put],
+    [closeChoices, put, chain],
   );
 
   const spots = useFindings({
@@ -156,6 +163,7 @@ export function Desk({ data }: { data: DeskData }) {
     onChange: change,
     onTempo: (next) => setSetting({ tempo: next }),
     onOther: others.note,
+    onDone: did,
     onProblem: setProblem,
   });
   const report = spots.told;
@@ -236,10 +244,10 @@ export function Desk({ data }: { data: DeskData }) {
         return tab === 'findings' ? spots.takePointed() : take(choices.highlighted);
       case 'undo':
         closeChoices();
-        return own.undo();
+        return undoNext?.act();
       case 'redo':
         closeChoices();
-        return own.redo();
+        return redoNext?.act();
       case 'go to':
         return setDialog('go to');
       case 'help':
@@ -261,6 +269,13 @@ export function Desk({ data }: { data: DeskData }) {
         return closeChoices();
     }
   }
+  const playedOn = view.playedOn && (
+    <PlayedOn
+      {...view.playedOn}
+      onPlayOn={({ kind: on, octaves }) => setSetting({ instrument: on, octaves, playerId: null })}
+      onStaff={(staff) => setSetting({ staff })}
+    />
+  );
   const onKeyDown = useCommands(obey);
 
   const handPanel = useHandPanel({
@@ -298,12 +313,14 @@ export function Desk({ data }: { data: DeskData }) {
         player={player}
         tempo={{ wanted: tempo, printed: part ? printedTempo(part) : null }}
         own={own}
+        canUndo={undoNext?.what ?? null}
+        canRedo={redoNext?.what ?? null}
         onPlayer={(id) => setSetting({ playerId: id })}
         onTempo={(value) => setSetting({ tempo: value })}
-        onDownload={(event) => {
-          if (saveState(unsentNow) === 'saved') return;
-          event.preventDefault();
-          setProblem(NOT_SAVED);
+        mayTake={() => {
+          const isSaved = saveState(unsentNow) === 'saved';
+          if (!isSaved) setProblem(NOT_SAVED);
+          return isSaved;
         }}
         lines={{ count: view.lines, shown: Math.min(line, view.lines - 1) }}
         onLine={(next) => setSetting({ line: next })}
@@ -332,9 +349,7 @@ export function Desk({ data }: { data: DeskData }) {
             ]}
             own={problem}
             onCloseOwn={() => setProblem(null)}
-            playedOn={view.playedOn}
-            onPlayOn={(way) => setSetting({ instrument: way.kind, octaves: way.octaves, playerId: null })}
-            onStaff={(staff) => setSetting({ staff })}
+            playedOn={view.playedOn && !view.playedOn.told && playedOn}
             ask={view.askSounds ? (sounds) => setSetting({ sounds }) : null}
             clash={
               <>
@@ -343,8 +358,11 @@ export function Desk({ data }: { data: DeskData }) {
                 <UnsentNotices partId={data.part.id} />
               </>
             }
-            passagesChanged={passageList.changed}
-            onUndoPassages={passageList.undo}
+            passagesChanged={undoNext?.what === passageList.changed ? passageList.changed : null}
+            onUndoPassages={() => {
+              undoNext?.act();
+              passageList.dismiss();
+            }}
             onDismissPassages={passageList.dismiss}
           />
           <div
@@ -457,7 +475,7 @@ export function Desk({ data }: { data: DeskData }) {
           onDensity: (next) => setSetting({ density: next }),
           onHand: (next) => player && changeHand(player.id, next),
         }}
-        about={{ data, part: opened?.part ?? null, told, marking, onTold: setSetting, onChange: change }}
+        about={{ playedOn, data, part: opened?.part ?? null, told, marking, onTold: setSetting, onChange: change }}
       />
     </div>
   );

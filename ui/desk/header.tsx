@@ -3,7 +3,7 @@
 import { Check, ChevronDown, Download, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
-import { useState, type MouseEvent } from 'react';
+import { useState } from 'react';
 import { useMarkedFile } from '@/ui/kit/marked-file';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import { SaveChip } from '@/ui/unsent/save-chip';
@@ -16,6 +16,9 @@ interface Props {
   player: PlayerChoice | null;
   tempo: { wanted: number | null; printed: number | null };
   own: PlayersMarking;
+  /** What would be taken back, and done again. */
+  canUndo: string | null;
+  canRedo: string | null;
   onPlayer(id: string | null): void;
   onTempo(tempo: number | null): void;
   /** Lines of a divided part, and the one that is planned. */
@@ -24,11 +27,11 @@ interface Props {
   onAbout(): void;
   onUndo(): void;
   onRedo(): void;
-  onDownload(event: MouseEvent): void;
+  /** False, and said, while something is not saved yet that would be missing in a file. */
+  mayTake(): boolean;
 }
 
-export function Header({ data, players, player, tempo, own, lines, onLine, onAbout, onPlayer, onTempo, onUndo, onRedo, onDownload }: Props) {
-  const { canUndo, canRedo } = own;
+export function Header({ data, players, player, tempo, own, canUndo, canRedo, lines, onLine, onAbout, onPlayer, onTempo, onUndo, onRedo, mayTake }: Props) {
   return (
     <header className="flex min-h-13 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
       <Link href="/" className="font-serif text-xl font-semibold">
@@ -105,7 +108,7 @@ export function Header({ data, players, player, tempo, own, lines, onLine, onAbo
       </button>
       <PlayerMenu partId={data.part.id} players={players} player={player} own={own} onPlayer={onPlayer} />
       <TempoField key={tempo.wanted ?? tempo.printed} tempo={tempo} onTempo={onTempo} />
-      <TakeOut data={data} player={own.differing ? player : null} onDownload={onDownload} />
+      <TakeOut data={data} player={own.differing ? player : null} mayTake={mayTake} />
       <SaveChip />
       <ThemeSwitch />
     </header>
@@ -116,7 +119,7 @@ export function Header({ data, players, player, tempo, own, lines, onLine, onAbo
  * The marked part by one click, everything else from the menu beside it.
  * @param player whose own marks are shown; the file then has them
  */
-function TakeOut({ data, player, onDownload }: Pick<Props, 'data' | 'player' | 'onDownload'>) {
+function TakeOut({ data, player, mayTake }: Pick<Props, 'data' | 'player' | 'mayTake'>) {
   const marked = `/api/pieces/${data.pieceId}/marked`;
   const shown = `${marked}?part=${data.part.id}${player ? `&player=${player.id}` : ''}`;
   const others: ReadonlyArray<[href: string, label: string]> = [
@@ -129,16 +132,20 @@ function TakeOut({ data, player, onDownload }: Pick<Props, 'data' | 'player' | '
     [`/api/parts/${data.part.id}/marks`, 'The marks alone (JSON)'],
   ];
   const markedFile = useMarkedFile();
-  const take = (href: string) => (event: MouseEvent) => {
-    onDownload(event);
-    if (event.isDefaultPrevented()) return;
-    event.preventDefault();
-    void markedFile.take(href);
-  };
+  const takeUnlessUnsaved = (href: string) => void (mayTake() && markedFile.take(href));
   return (
     <span className="flex">
       {markedFile.shown}
-      <a className="button rounded-r-none" href={shown} download onClick={take(shown)} title="The file as it came, with these marks">
+      <a
+        className="button rounded-r-none"
+        href={shown}
+        download
+        onClick={(event) => {
+          event.preventDefault();
+          takeUnlessUnsaved(shown);
+        }}
+        title="The file as it came, with these marks"
+      >
         <Download size={15} aria-hidden /> Marked part{player ? ` for ${player.name}` : ''}
       </a>
       <DropdownMenu.Root>
@@ -147,13 +154,19 @@ function TakeOut({ data, player, onDownload }: Pick<Props, 'data' | 'player' | '
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content className="menu" sideOffset={6} align="end">
-            {others.map(([href, label]) => (
-              <DropdownMenu.Item key={href} className="menu-item" asChild>
-                <a href={href} download onClick={href.startsWith(marked) ? take(href) : onDownload}>
+            {others.map(([href, label]) =>
+              href.startsWith(marked) ? (
+                <DropdownMenu.Item key={href} className="menu-item" onSelect={() => takeUnlessUnsaved(href)}>
                   {label}
-                </a>
-              </DropdownMenu.Item>
-            ))}
+                </DropdownMenu.Item>
+              ) : (
+                <DropdownMenu.Item key={href} className="menu-item" asChild>
+                  <a href={href} download onClick={(event) => mayTake() || event.preventDefault()}>
+                    {label}
+                  </a>
+                </DropdownMenu.Item>
+              ),
+            )}
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>

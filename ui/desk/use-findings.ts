@@ -7,7 +7,9 @@ import type { TriedRemedy } from '@/core/checks/remedies';
 import type { Stroke } from '@/core/bow-arm/describe';
 import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { Change, ChangeSet } from '@/core/marking/change';
+import { undoing } from '@/core/marking/history';
 import { RECORD_VERSION } from '@/core/marking/versions';
+import type { Deed } from './undo-chain';
 import { LIMITS } from '@/core/util/limits';
 import { cleanText, shortened } from '@/core/util/text';
 import type { Problem } from '@/ui/kit/problem';
@@ -31,6 +33,8 @@ interface Asked {
   onTempo(tempo: number): void;
   /** Another part of the piece was marked. */
   onOther(): void;
+  /** Something was done that is no mark of this part. */
+  onDone(deed: Deed): void;
   onProblem(problem: Problem): void;
 }
 
@@ -47,7 +51,7 @@ export interface TriedPlan {
 }
 
 /** The findings that are told, the one that is looked at, its remedies, and the remedy that is being tried. */
-export function useFindings({ analyst, conditions, report, accepted, wanted, onAccept, onRelease, onChange, onTempo, onOther, onProblem }: Asked) {
+export function useFindings({ analyst, conditions, report, accepted, wanted, onAccept, onRelease, onChange, onTempo, onOther, onDone, onProblem }: Asked) {
   const [filter, setFilter] = useState<FindingFilter>(EVERYTHING);
   const [chosen, setChosen] = useState<string | null>(null);
   const [remedies, setRemedies] = useState<{ key: string; items: TriedRemedy[] } | null>(null);
@@ -107,10 +111,17 @@ export function useFindings({ analyst, conditions, report, accepted, wanted, onA
 
   /** Marks for another part go there, as a step of its own history. */
   async function takeElsewhere({ partId, markingId, name, changes }: NonNullable<TriedRemedy['elsewhere']>, reason: string) {
-    const set: ChangeSet = { id: crypto.randomUUID(), at: new Date().toISOString(), reason: shortened(reason, LIMITS.reason), changes, undoes: null };
-    outbox()?.add({ about: 'marks', markingId, part: { id: partId, name }, set }, set.id);
-    await analyst?.joined(partId, changes);
-    onOther();
+    let last: ChangeSet | null = null;
+    const send = async (set: ChangeSet): Promise<void> => {
+      last = set;
+      outbox()?.add({ about: 'marks', markingId, part: { id: partId, name }, set: { ...set, version: RECORD_VERSION } }, set.id);
+      await analyst?.joined(partId, set.changes);
+      onOther();
+    };
+    const [id, at] = [crypto.randomUUID(), new Date().toISOString()];
+    const back = () => void send(undoing(last!, crypto.randomUUID(), new Date().toISOString()));
+    await send({ id, at, reason: shortened(reason, LIMITS.reason), changes, undoes: null });
+    onDone({ what: `${name}: ${reason}`, undo: back, redo: back });
   }
 
   return {

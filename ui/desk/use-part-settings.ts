@@ -5,6 +5,8 @@ import type { Told } from '@/core/instruments/as-told';
 import { outbox } from '@/ui/unsent/browser';
 import type { Body, PartNamed } from '@/ui/unsent/entry';
 import { VIEW_MS } from '@/ui/unsent/outbox';
+import type { Deed } from './undo-chain';
+import { settingsDeed } from './use-undo';
 import type { AcceptedFinding, DeskSettings } from './types';
 
 /** What is said anew: settings one by one; findings are accepted and taken up again by themselves. */
@@ -19,8 +21,11 @@ export function withSettings(before: DeskSettings, { accept = [], release = [], 
 
 const changeOf = (body: Body): SettingsChange => (body.about === 'settings' ? (body.change as SettingsChange) : {});
 
-/** What the part is checked for and what the coach says about it: shown at once, kept and sent by the outbox, followed in every tab. */
-export function usePartSettings(part: PartNamed, first: DeskSettings) {
+/**
+ * What the part is checked for and what the coach says about it: shown at once, kept and sent by the outbox, followed in every tab.
+ * @param onDone told of every change by the coach
+ */
+export function usePartSettings(part: PartNamed, first: DeskSettings, onDone: (deed: Deed) => void) {
   const [settings, setSettings] = useState(first);
   const { instrument, sounds, section, octaves, staff } = settings;
   const told = useMemo<Told>(() => ({ instrument, sounds, section, octaves, staff }), [instrument, sounds, section, octaves, staff]);
@@ -34,9 +39,14 @@ export function usePartSettings(part: PartNamed, first: DeskSettings) {
       if (event.is === 'made elsewhere') follow(event.entry.body);
     });
   }, [part.id]);
-  function set(change: SettingsChange): void {
+  const put = (change: SettingsChange): void => {
     setSettings((before) => withSettings(before, change));
     outbox()?.add({ about: 'settings', part, change });
+  };
+  function set(change: SettingsChange): void {
+    const { what, back } = settingsDeed(settings, change);
+    put(change);
+    onDone({ what, undo: () => put(back), redo: () => put(change) });
   }
   return { ...settings, told, set };
 }

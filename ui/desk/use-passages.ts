@@ -6,14 +6,15 @@ import { cleanLine } from '@/core/util/text';
 import { outbox, useUnsent } from '@/ui/unsent/browser';
 import type { PartNamed } from '@/ui/unsent/entry';
 import { VIEW_MS } from '@/ui/unsent/outbox';
+import type { Deed } from './undo-chain';
 
 const inBarOrder = (passages: readonly Passage[]): Passage[] => [...passages].sort((a, b) => a.fromBar - b.fromBar || a.toBar - b.toBar);
 
-/** The passages of a part, which one is open, and the last change to them, which can be taken back. */
-export function usePassages(part: PartNamed, first: Passage[], firstIndex: number) {
+/** The passages of a part, which one is open, and the last change to them in words. @param onDone told of every change by the coach */
+export function usePassages(part: PartNamed, first: Passage[], firstIndex: number, onDone: (deed: Deed) => void) {
   const [passages, setPassages] = useState(first);
   const [current, setCurrent] = useState(firstIndex);
-  const [changed, setChanged] = useState<{ what: string; before: Passage[] } | null>(null);
+  const [changed, setChanged] = useState<string | null>(null);
   const lane = `passages ${part.id}`;
   const clash = useUnsent().clashes[lane];
   const shown = useRef({ passages, current });
@@ -41,12 +42,24 @@ export function usePassages(part: PartNamed, first: Passage[], firstIndex: numbe
     });
   }, [lane, show]);
 
+  /** Puts others in the place of those that are there now, also when that is some time after this was drawn. */
+  const put = useCallback(
+    (next: readonly Passage[]): void => {
+      const from = shown.current.passages;
+      const to = inBarOrder(next);
+      show(to);
+      shown.current = { ...shown.current, passages: to };
+      outbox()?.add({ about: 'passages', part, from, to });
+    },
+    [part, show],
+  );
+
   function change(next: readonly Passage[], what: string): void {
-    const from = passages;
-    const to = inBarOrder(next.map((passage) => ({ ...passage, name: cleanLine(passage.name) || 'Passage' })));
-    show(to);
-    setChanged({ what, before: from });
-    outbox()?.add({ about: 'passages', part, from, to });
+    const before = passages;
+    const after = inBarOrder(next.map((passage) => ({ ...passage, name: cleanLine(passage.name) || 'Passage' })));
+    put(after);
+    setChanged(what);
+    onDone({ what, undo: () => put(before), redo: () => put(after) });
   }
 
   /** Decides between these passages and those that were stored elsewhere meanwhile. */
@@ -62,15 +75,10 @@ export function usePassages(part: PartNamed, first: Passage[], firstIndex: numbe
     passages,
     current,
     setCurrent,
-    changed: changed?.what ?? null,
+    changed,
     change,
     dismiss,
     clash: clash?.about === 'passages' ? clash.passages : null,
     settle,
-    undo: () => {
-      if (!changed) return;
-      change(changed.before, 'Passages are as before');
-      dismiss();
-    },
   };
 }

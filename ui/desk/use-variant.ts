@@ -11,6 +11,7 @@ import type { PartNamed } from '@/ui/unsent/entry';
 import { markingOutbox } from '@/ui/unsent/marking-outbox';
 import { MarkingStore, type MarkingState } from './marking-store';
 import type { PlayerChoice, VariantData } from './types';
+import type { Step } from './undo-chain';
 
 interface Asked {
   part: PartNamed;
@@ -78,19 +79,16 @@ export function usePlayersMarking({ part, everybody, base, player, first, onProb
     [everybody, store, alone, name],
   );
 
-  const latest = (stack: 'undo' | 'redo'): { store: MarkingStore; reason: string } | null => {
-    const [all, mine] = [base.stacks[stack].at(-1), variant.stacks[stack].at(-1)];
-    if (mine && store && (!all || mine.at > all.at)) return { store, reason: mine.reason };
-    return all ? { store: everybody, reason: all.reason } : null;
-  };
+  /** The last step of each marking that is open. */
+  const stepsOf = (stack: 'undo' | 'redo'): Step[] =>
+    [{ of: everybody, last: base.stacks[stack].at(-1) }, ...(store ? [{ of: store, last: variant.stacks[stack].at(-1) }] : [])].flatMap(({ of, last }) =>
+      last ? [{ at: last.at, what: last.reason.replace(/^Undo: /, ''), act: () => of[stack]() }] : [],
+    );
 
   return {
     marking,
     change,
-    undo: () => latest('undo')?.store.undo(),
-    redo: () => latest('redo')?.store.redo(),
-    canUndo: latest('undo')?.reason ?? null,
-    canRedo: latest('redo')?.reason.replace(/^Undo: /, '') ?? null,
+    steps: { undo: stepsOf('undo'), redo: stepsOf('redo') },
     /** Marks that differ for the chosen player. */
     differing: Object.keys(variant.marking).length,
     /** Fingers and bows go to the chosen player alone. */
