@@ -13,6 +13,7 @@ import { likeTheFile, readScoreBytes } from '../core/formats/read';
 import type { ReadScore } from '../core/formats/musicxml/read';
 import { writeMarked } from '../core/formats/musicxml/write';
 import { readMarksFile } from '../core/formats/marks-file';
+import { resolutionBefore } from '../core/marking/versions';
 import { asTold, NOTHING_TOLD } from '../core/instruments/as-told';
 import { toldOrGuessed } from '../core/instruments/play-on';
 import { fingerName, playerFrom, type Player, type Technique } from '../core/instruments/player';
@@ -78,7 +79,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   const { hand: likes, leftHand: handCosts, bow: bowCosts, technique, intonation } = preferences.value;
   const player = playerFor(part, options, technique);
   if (!player.ok) return player;
-  const marking = readMarks(marksText, part);
+  const marking = readMarks(marksText, part, read.value.document.text);
   if (!marking.ok) return marking;
   const edited = editedPart(part, marking.value);
   const clock = clockFor(edited, options.tempo);
@@ -272,9 +273,9 @@ function playerFor(part: Part, options: Options, technique: Partial<Technique>):
 }
 
 /** Marks to plan around; one that has no place in the part is a mistake here. */
-function readMarks(text: string | null, part: Part): Result<Marking> {
+function readMarks(text: string | null, part: Part, document: string): Result<Marking> {
   if (text === null) return good({});
-  const read = readMarksFile(text, part);
+  const read = readMarksFile(text, part, resolutionBefore(document));
   if (!read.ok) return read;
   const [lost] = read.value.lost;
   if (lost)

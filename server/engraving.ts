@@ -51,7 +51,11 @@ export async function engraved(studioId: string, partId: string, marking: Markin
   if (failed) throw failed;
   try {
     const engraving = await underWay.get(key, asker.signal, (signal) =>
-      inWorker('engravePassage', { music: music.text, marking: Object.fromEntries(near), ...view, concert: view.concert ?? false, octaves: view.octaves ?? 0 }, { client: asker.client, signal }),
+      inWorker(
+        'engravePassage',
+        { music: music.text, marking: Object.fromEntries(near), ...view, concert: view.concert ?? false, octaves: view.octaves ?? 0 },
+        { client: asker.client, signal },
+      ),
     );
     kept.set(key, engraving, bytesOf(engraving));
     return engraving;

@@ -79,7 +79,9 @@ export async function resolutionOf(client: Queryable, partId: string): Promise<n
 }
 
 async function markingRowForward(client: Queryable, markingId: string, resolution: number): Promise<void> {
-  const marks = await client.query<{ target: string; kind: MarkKind; value: string }>('SELECT target, kind, value FROM marks WHERE marking_id = $1', [markingId]);
+  const marks = await client.query<{ target: string; kind: MarkKind; value: string }>('SELECT target, kind, value FROM marks WHERE marking_id = $1', [
+    markingId,
+  ]);
   const forward = marks.rows.map(({ target, kind, value }) => ({
     before: target,
     kind,

@@ -26,11 +26,7 @@ export async function othersOf(studioId: string, partId: string) {
   const siblings = (await partsOfPiece(studioId, part.pieceId)).filter(({ id }) => id !== part.id);
   return Promise.all(
     siblings.map(async ({ id, name }) => {
-      const [music, marking, settings] = await Promise.all([
-        musicOf(studioId, id),
-        markingOfPart(studioId, id),
-        partSettings(studioId, id),
-      ]);
+      const [music, marking, settings] = await Promise.all([musicOf(studioId, id), markingOfPart(studioId, id), partSettings(studioId, id)]);
       return { id, name, music: music?.text ?? '', markingId: marking.id, marking: marking.marking, told: toldOf(settings) };
     }),
   );

@@ -40,10 +40,10 @@ export async function partById(studioId: string, partId: string): Promise<PartRo
 
 /** Parts of one piece, for moving between them. */
 export async function partsOfPiece(studioId: string, pieceId: string): Promise<Array<{ id: string; name: string }>> {
-  const { rows } = await pool().query<{ id: string; name: string }>('SELECT id, name FROM parts WHERE studio_id = $1 AND piece_id = $2 ORDER BY (instrument IS NULL), position', [
-    studioId,
-    pieceId,
-  ]);
+  const { rows } = await pool().query<{ id: string; name: string }>(
+    'SELECT id, name FROM parts WHERE studio_id = $1 AND piece_id = $2 ORDER BY (instrument IS NULL), position',
+    [studioId, pieceId],
+  );
   return rows;
 }
 
@@ -140,7 +140,10 @@ export async function writePassages(client: Queryable, studioId: string, partId:
 }
 
 const findingText = z.string().max(2_000).transform(cleanText);
-const acceptedShape = z.object({ id: findingText, key: findingText, why: z.string().transform(cleanText).pipe(z.string().max(LIMITS.acceptedWhy)),
+const acceptedShape = z.object({
+  id: findingText,
+  key: findingText,
+  why: z.string().transform(cleanText).pipe(z.string().max(LIMITS.acceptedWhy)),
   /** How its notes are named (`core/marking/versions.ts`); absent in the first version. */
   version: z.int().min(1).max(RECORD_VERSION).optional(),
 });

@@ -191,6 +191,33 @@ async function firstPart(studioId: string, pieceId: string): Promise<string> {
 }
 
 /** Takes a piece off the shelf, or puts it back; its marks stay where they are. */
+const nameShape = z.string().transform(cleanLine).pipe(z.string().min(1, 'needs a letter').max(LIMITS.title));
+export const namesShape = z.object({
+  title: nameShape,
+  composer: nameShape.nullable(),
+  parts: z.array(z.object({ id: z.uuid(), name: nameShape })).max(LIMITS.partsNamed),
+});
+
+/** Calls a piece and parts of it otherwise, all of them or none. False where there is no such piece, or a part of it is not there. */
+export async function rename(studioId: string, pieceId: string, { title, composer, parts }: z.infer<typeof namesShape>): Promise<boolean> {
+  return inTransaction(async (client) => {
+    const piece = await client.query('UPDATE pieces SET title = $3, composer = $4 WHERE studio_id = $1 AND id = $2', [studioId, pieceId, title, composer]);
+    if (!piece.rowCount) return false;
+    const named = await client.query(
+      `UPDATE parts SET name = row.name FROM jsonb_to_recordset($3) AS row (id uuid, name text)
+        WHERE studio_id = $1 AND piece_id = $2 AND parts.id = row.id`,
+      [studioId, pieceId, JSON.stringify(parts)],
+    );
+    if (named.rowCount !== parts.length) throw new NotThere();
+    return true;
+  }).catch((error) => {
+    if (error instanceof NotThere) return false;
+    throw error;
+  });
+}
+
+class NotThere extends Error {}
+
 export async function setOnShelf(studioId: string, pieceId: string, onShelf: boolean): Promise<Result<null>> {
   try {
     const { rowCount } = await pool().query('UPDATE pieces SET removed_at = CASE WHEN $3 THEN NULL ELSE now() END WHERE studio_id = $1 AND id = $2', [

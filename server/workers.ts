@@ -2,8 +2,7 @@
 import { availableParallelism, totalmem } from 'node:os';
 import path from 'node:path';
 import { Piscina } from 'piscina';
-import type { EngraveTask, MarkedOutput,
-  MarkedTask, ReadFile, TypedPassage } from '../workers/server/tasks';
+import type { EngraveTask, MarkedOutput, MarkedTask, ReadFile, TypedPassage } from '../workers/server/tasks';
 import type { CarriedOver, carryOver, compareEditions, LikestPart } from '../workers/server/editions';
 import type { Engraving } from '../workers/server/engraver';
 import type { Told } from '../core/instruments/as-told';

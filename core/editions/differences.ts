@@ -5,7 +5,7 @@ import { noteById } from '../score/find';
 import { pitchName } from '../score/pitch';
 import { ARTICULATIONS, WRITABLE_ARTICULATIONS, type Note, type Part, type WritableArticulation } from '../score/score';
 import { slurLinks } from '../marking/links';
-import { articulationKind, bowInForce, fingerInForce, hairpinValue, stringInForce, STRUCK, type MarkKind, type Marking } from '../marking/mark';
+import { articulationKind, bowInForce, fingerInForce, hairpinValue, markAt, stringInForce, STRUCK, type MarkKind, type Marking } from '../marking/mark';
 import { editedPart } from '../marking/print-edits';
 import { placeTarget } from '../marking/target';
 import { align, type Alignment } from './align';
@@ -40,15 +40,26 @@ export interface Difference {
   theirNotes: string[];
   ours: string;
   theirs: string;
+  /** Not between the prints alone: a mark of the coach makes it, or stands where the prints differ. */
+  yours: boolean;
   /** Marks that take the other edition over; null where only the whole file can. */
   take: Array<{ target: string; kind: MarkKind; value: string }> | null;
 }
 
 /**
+ * What the prints say differently, as long as our marks have not taken it over, and what our own marks say differently.
  * @param marking our marks: edits and marks that are in force count as ours
  * @param theirs the other edition as printed
  */
 export function differences(print: Part, marking: Marking, theirs: Part): Difference[] {
+  const now = compared(print, marking, theirs);
+  if (Object.keys(marking).length === 0) return now.map((difference) => ({ ...difference, yours: false }));
+  const printed = new Set(compared(print, {}, theirs).map(({ id }) => id));
+  const marked = ({ take }: Pick<Difference, 'take'>) => take?.some(({ target, kind }) => markAt(marking, target, kind) !== undefined) ?? false;
+  return now.map((difference) => ({ ...difference, yours: !printed.has(difference.id) || marked(difference) }));
+}
+
+function compared(print: Part, marking: Marking, theirs: Part): Array<Omit<Difference, 'yours'>> {
   const ours = editedPart(print, marking);
   const alignment = align(ours, theirs);
   const found: Found[] = [];
@@ -77,7 +88,7 @@ export function differences(print: Part, marking: Marking, theirs: Part): Differ
 }
 
 /** A difference before it is said where to look; bars that both editions have are looked at themselves. */
-type Found = Omit<Difference, 'look'> & { look?: Difference['look'] };
+type Found = Omit<Difference, 'look' | 'yours'> & { look?: Difference['look'] };
 
 const NOTHING = '—';
 
@@ -236,9 +247,7 @@ function signDifferences(ours: Part, theirs: Part, { bars }: Alignment): Found[]
           ourBar,
           theirBar,
           ourNotes: ours.notes.filter((note) => note.barIndex === ourBar && note.tick === tick).map((note) => note.id),
-          theirNotes: theirs.notes
-            .filter((note) => note.barIndex === theirBar && round(note.tick / TICKS_PER_QUARTER) === quarters)
-            .map((note) => note.id),
+          theirNotes: theirs.notes.filter((note) => note.barIndex === theirBar && round(note.tick / TICKS_PER_QUARTER) === quarters).map((note) => note.id),
           ours: place.ours.join(', ') || NOTHING,
           theirs: place.theirs.join(', ') || NOTHING,
           take: takeSign(kind, target, place, ours, ourBar, tick),

@@ -95,6 +95,16 @@ describe('differences', () => {
   });
 });
 
+test('what the prints say is told apart from what the coach has marked', () => {
+  const ours = makeScore('violin', 'A4 B4 C5 D5 | E5 F5 G5 A5').part;
+  const theirs = { ...ours, notes: ours.notes.map((note, i) => (i === 1 || i === 2 ? { ...note, printed: { ...note.printed, finger: '1' } } : note)) };
+  const at = (i: number, value: string): Marking => ({ [markKey(ours.notes[i]!.id, 'finger')]: { value, origin: 'coach' } });
+  const told = (marking: Marking) => differences(ours, marking, theirs).map(({ at: where, kind, yours }) => `${where} ${kind}${yours ? ', yours' : ''}`);
+  expect(told({})).toEqual(['1/2 fingering', '1/3 fingering']);
+  // Taken over, marked otherwise, and marked where the prints agree.
+  expect(told({ ...at(1, '1'), ...at(2, '3'), ...at(5, '4') })).toEqual(['1/3 fingering, yours', '2/2 fingering, yours']);
+});
+
 describe('marks on another edition', () => {
   const before = part('A4 B4 C5 D5 | E5 F5 G5 A5 | C5/4');
   const mark = (target: string, kind: MarkKind, value: string): Marking => ({ [markKey(target, kind)]: { value, origin: 'coach' } });

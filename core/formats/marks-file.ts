@@ -11,9 +11,10 @@ import type { Part } from '../score/score';
 import { LIMITS } from '../util/limits';
 import { bad, good, type Result } from '../util/result';
 import { cleanText } from '../util/text';
-import { MARK_KINDS, markKey, splitKey, valueProblem, type Mark, type MarkKind, type Marking } from '../marking/mark';
+import { MARK_KINDS, STRUCK, markKey, splitKey, valueProblem, type Mark, type MarkKind, type Marking } from '../marking/mark';
 import { placeOfTarget, targetAt } from '../marking/notes';
 import { placeTarget, targetOf } from '../marking/target';
+import { markForward, namesForward, RECORD_VERSION } from '../marking/versions';
 
 const markShape = z.object({
   id: z.string().max(200).optional().describe('The note, as `bin/omaggio notes` prints it; exact on the same file.'),
@@ -29,7 +30,10 @@ const markShape = z.object({
 
 export const marksFileShape = z.object({
   format: z.literal('omaggio-marks').optional(),
-  version: z.literal(1).optional(),
+  version: z
+    .union([z.literal(1), z.literal(RECORD_VERSION)])
+    .optional()
+    .describe('How notes are named; the first version named them by the divisions of a file.'),
   part: z.object({ name: z.string(), instrument: z.string().nullable(), bars: z.int(), notes: z.int() }).optional(),
   marks: z.array(markShape).max(200_000),
 });
@@ -50,13 +54,15 @@ export function marksFile(part: Part, marking: Marking): MarksFile {
   marks.sort((a, b) => a.onset - b.onset || (a.kind < b.kind ? -1 : a.kind > b.kind ? 1 : 0));
   return {
     format: 'omaggio-marks',
-    version: 1,
+    version: RECORD_VERSION,
     part: { name: part.name, instrument: part.instrument, bars: part.bars.length, notes: part.notes.length },
     marks: marks.map(({ onset: _, ...mark }) => mark),
   };
 }
 
 export interface ReadMarks {
+  /** The part that the file says it was made on; null where it says none. */
+  madeOn: { name: string; instrument: string | null } | null;
   marking: Marking;
   /** Marks that have no place in this part: which ones in the file, where they stood and what they are. */
   lost: Array<{ index: number; at: string; kind: MarkKind; value: string }>;
@@ -64,7 +70,11 @@ export interface ReadMarks {
 
 const REMEDY = 'It must be JSON such as {"marks":[{"at":"47/3","kind":"finger","value":"3"}]}, or with the ids that the command notes prints.';
 
-export function readMarksFile(text: string, part: Part): Result<ReadMarks> {
+/**
+ * @param resolution ticks to a quarter that the first version would have read this part with (`resolutionBefore`); without it the
+ *   notes of such a file are found by what is said of their places alone
+ */
+export function readMarksFile(text: string, part: Part, resolution: number | null = null): Result<ReadMarks> {
   let json: unknown;
   try {
     json = JSON.parse(text);
@@ -85,15 +95,23 @@ export function readMarksFile(text: string, part: Part): Result<ReadMarks> {
     const wrong = valueProblem(kind, value);
     if (wrong) return bad(`marks file, mark ${i + 1}`, `"${value}" is no ${kind}.`, wrong);
     if (mark.id === undefined && mark.at === undefined) return bad(`marks file, mark ${i + 1}`, 'It does not say where it stands.', REMEDY);
-    const target = targetFor(part, mark);
+    const early = parsed.data.version === 1;
+    const id = early && mark.id !== undefined ? (resolution === null ? undefined : namesForward(mark.id, resolution)) : mark.id;
+    // Where a hairpin of the first version ends is known with the file's resolution only.
+    const said = early && resolution !== null ? markForward(kind, { value }, resolution).value : value;
+    const target = early && kind === 'hairpin' && value !== STRUCK && resolution === null ? null : targetFor(part, { ...mark, id });
     if (target === null) lost.push({ index: i, at: mark.at ?? mark.id!, kind, value });
-    else marking[markKey(target, kind)] = { value, origin, ...(why === undefined ? {} : { why }), ...(off ? { off } : {}) };
+    else marking[markKey(target, kind)] = { value: said, origin, ...(why === undefined ? {} : { why }), ...(off ? { off } : {}) };
   }
-  return good({ marking, lost });
+  const { part: madeOn } = parsed.data;
+  return good({ madeOn: madeOn ? { name: madeOn.name, instrument: madeOn.instrument } : null, marking, lost });
 }
 
+/** Marks that hold for one pitch only. */
+const OF_THE_HAND: ReadonlySet<MarkKind> = new Set<MarkKind>(['finger', 'string', 'covered', 'pitch', 'accidental']);
+
 /** By the id where that note has the pitch that the mark says; else by what people say; null where nothing is there. */
-function targetFor(part: Part, { id, at, on, pitch }: FileMark): string | null {
+function targetFor(part: Part, { id, at, on, pitch, kind }: FileMark): string | null {
   const byId = id === undefined ? undefined : noteById(part, id);
   if (byId && (pitch === undefined || pitchName(byId.written) === pitch)) return byId.id;
   if (at === undefined) return null;
@@ -106,7 +124,10 @@ function targetFor(part: Part, { id, at, on, pitch }: FileMark): string | null {
   if (!place.ok || place.value.noteId === null) return null;
   const wanted = pitch === undefined ? null : parsePitch(pitch);
   const there = noteById(part, place.value.noteId)!;
+  const isHand = OF_THE_HAND.has(kind);
   const same =
     wanted && part.notes.find((note) => note.onset === there.onset && (note.grace !== null) === (there.grace !== null) && pitchName(note.written) === pitch);
+  // A finger never goes to another pitch than it was written for.
+  if (!same && wanted && isHand) return null;
   return (same ?? there).id;
 }

@@ -6,6 +6,7 @@ import fc from 'fast-check';
 import { z } from 'zod';
 import { DEMO_NAMES, demoScore } from '../../tests/support/demo';
 import { midiOf } from '../score/pitch';
+import type { Part } from '../score/score';
 import { makeScore } from '../testing/make';
 import { everyMark } from '../testing/marks';
 import { splitKey, type Marking } from '../marking/mark';
@@ -58,7 +59,7 @@ describe('the marks file', () => {
         const marking = everyMark(part, n);
         const text = JSON.stringify(marksFile(part, marking));
         const read = readMarksFile(text, part);
-        expect(read).toEqual({ ok: true, value: { marking, lost: [] } });
+        expect(read).toEqual({ ok: true, value: { madeOn: { name: part.name, instrument: part.instrument }, marking, lost: [] } });
       }),
       { numRuns: 15 },
     );
@@ -72,6 +73,33 @@ describe('the marks file', () => {
     const pitches = Object.keys(read.value.marking).map((key) => after.notes.find((note) => note.id === splitKey(key).target)!.pitch.step);
     expect(pitches).toEqual(['A', 'B', 'C', 'D']);
     expect(read.value.lost.map(({ at }) => at)).toEqual(['2/1', '2/2', '2/3', '2/4']);
+  });
+  test('a finger never goes to another pitch; a bow may', () => {
+    const [before, after] = ['A4 B4', 'A4 C5'].map((music) => makeScore('violin', music).part) as [Part, Part];
+    const both = (['finger', 'bow'] as const).map((kind) => [
+      `${before.notes[1]!.id}|${kind}`,
+      { value: kind === 'bow' ? 'up' : '1', origin: 'coach' as const },
+    ]);
+    const read = readMarksFile(JSON.stringify(marksFile(before, Object.fromEntries(both))), after);
+    expect(read.ok && [Object.keys(read.value.marking), read.value.lost.map(({ kind }) => kind)]).toEqual([[`${after.notes[1]!.id}|bow`], ['finger']]);
+  });
+  test('a file of the first version, with and without the divisions of its score', () => {
+    const { part } = makeScore('violin', 'A4/0.5 B4/0.5 C5 D5 E5');
+    const early = {
+      version: 1,
+      marks: [
+        { id: 'n-P1-0-1-12-B4-0', kind: 'finger', value: '1' },
+        { id: 'n-P1-0-1-24-C5-0', at: '1/2', pitch: 'C5', kind: 'finger', value: '2' },
+        { at: '1/1', on: 'place', kind: 'hairpin', value: 'crescendo 0 72' },
+      ],
+    };
+    const read = (resolution: number | null) => {
+      const found = readMarksFile(JSON.stringify(early), part, resolution);
+      if (!found.ok) throw new Error(found.problem.what);
+      return [Object.entries(found.value.marking).map(([key, { value }]) => `${key} ${value}`), found.value.lost.map(({ kind }) => kind)];
+    };
+    expect(read(24)).toEqual([['n-0-1-1_2-B4-0|finger 1', 'n-0-1-1-C5-0|finger 2', 'at-0-0|hairpin crescendo 0 3'], []]);
+    expect(read(null)).toEqual([['n-0-1-1-C5-0|finger 2'], ['finger', 'hairpin']]);
   });
   test('what a person writes', () => {
     const { part } = makeScore('violin', 'A4 B4 C5 D5');

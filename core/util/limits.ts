@@ -27,6 +27,8 @@ export const LIMITS = {
   changesInSet: 20_000,
   /** Change sets in one request. */
   setsInRequest: 100,
+  /** Parts of one piece that are renamed together. */
+  partsNamed: 200,
   passages: 500,
   accepted: 2_000,
   /** Warnings that are kept of one file. */

@@ -19,7 +19,7 @@ import { changeSetShape } from '../../core/marking/wire';
 import { history, markingOfPart, storeChanges } from '../../server/markings';
 import { musicOf, partById, partSettings, partsOfPiece, passagesOf, setPartSettings, setPassages } from '../../server/parts';
 import { players } from '../../server/players';
-import { setOnShelf, shelf, takeIn } from '../../server/pieces';
+import { namesShape, rename, setOnShelf, shelf, takeIn } from '../../server/pieces';
 
 jest.setTimeout(60_000);
 let studio: string;
@@ -110,6 +110,23 @@ describe('taking a file in', () => {
     expect(piece.parts.slice(0, -1).every(({ instrument }) => instrument !== null)).toBe(true);
     expect((await partsOfPiece(studio, piece.id)).map(({ id }) => id)).toEqual(piece.parts.map(({ id }) => id));
     await setOnShelf(studio, piece.id, false);
+  });
+  test('a piece and its parts are called otherwise, all or none; the file keeps its names', async () => {
+    const { pieceId } = await taken('low-tide');
+    const part = (await partsOfPiece(studio, pieceId))[0]!;
+    const called = async () => {
+      const piece = (await shelf(studio)).pieces.find((each) => each.id === pieceId)!;
+      return [piece.title, piece.composer, piece.parts[0]!.name];
+    };
+    const before = await called();
+    const names = namesShape.parse({ title: ' Ebb \n and Flow ', composer: null, parts: [{ id: part.id, name: 'Bass, desk 1' }] });
+    expect(await rename(studio, pieceId, { ...names, parts: [{ id: randomUUID(), name: 'nobody' }] })).toBe(false);
+    expect(await called()).toEqual(before);
+    expect([await rename(studio, pieceId, names), await called()]).toEqual([true, ['Ebb and Flow', null, 'Bass, desk 1']]);
+    expect([await rename(randomUUID(), pieceId, names), await rename(studio, randomUUID(), names)]).toEqual([false, false]);
+    expect(namesShape.safeParse({ ...names, title: ' ' }).success).toBe(false);
+    expect((await markedScore(studio, pieceId, part.id, {}, OURSELVES))!.bytes.toString()).toBe(bytesOf('low-tide').toString());
+    await rename(studio, pieceId, { title: before[0]!, composer: before[1]!, parts: [{ id: part.id, name: before[2]! }] });
   });
   test('off the shelf and back again, with its marks', async () => {
     const { pieceId } = await taken('evening-barge');

@@ -5,7 +5,7 @@ import { useRouter } from 'next/navigation';
 import { Dialog } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { SOUNDS, type Sounds } from '@/core/instruments/as-told';
-import { readMarksFile } from '@/core/formats/marks-file';
+import { readMarksFile, type ReadMarks } from '@/core/formats/marks-file';
 import { changeTo, type Change } from '@/core/marking/change';
 import { splitKey, type Marking } from '@/core/marking/mark';
 import { INSTRUMENT_KINDS } from '@/core/instruments/instrument';
@@ -166,21 +166,29 @@ function Editions({ data }: { data: DeskData }) {
 function MarksIn({ part, marking, onChange }: Pick<Props, 'marking' | 'onChange'> & { part: Part }) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const [said, setSaid] = useState<string | null>(null);
+  /** Marks of another part: they are read only when the coach has said so. */
+  const [asked, setAsked] = useState<{ name: string; from: string; marks: ReadMarks } | null>(null);
   async function readIn(file: File) {
     setSaid(null);
+    setAsked(null);
     const read = readMarksFile(await file.text(), part);
     if (!read.ok) return setProblem({ ...read.problem, place: [file.name, read.problem.place].filter(Boolean).join(', ') });
     setProblem(null);
-    const entries = Object.entries(read.value.marking);
+    const { madeOn } = read.value;
+    if (madeOn && madeOn.name !== part.name) setAsked({ name: file.name, from: madeOn.name, marks: read.value });
+    else take(file.name, read.value);
+  }
+  function take(name: string, { marking: found, lost }: ReadMarks) {
+    setAsked(null);
+    const entries = Object.entries(found);
     const fresh = entries.filter(([key]) => marking[key] === undefined);
     onChange(
-      `Marks from ${file.name}`,
+      `Marks from ${name}`,
       fresh.flatMap(([key, mark]) => {
         const { target, kind } = splitKey(key);
         return changeTo(marking, target, kind, mark) ?? [];
       }),
     );
-    const { lost } = read.value;
     const kept = entries.length - fresh.length;
     const places = lost.slice(0, 8).map(({ at, kind }) => `${kind} at ${at}`);
     const parts = [
@@ -196,6 +204,20 @@ function MarksIn({ part, marking, onChange }: Pick<Props, 'marking' | 'onChange'
       <FileButton label="Marks file" accept=".json" className="justify-self-start" onFiles={([file]) => void readIn(file!)}>
         Read marks from a file
       </FileButton>
+      {asked && (
+        <div role="group" aria-label="Marks of another part" className="flex flex-wrap items-center gap-2 rounded-lg border border-line px-3 py-2">
+          <p className="grow basis-64">
+            These marks were made on {asked.from}; this part is {part.name}. Fingers go to notes of the same pitch only; bows, words and signs to the same
+            places.
+          </p>
+          <button type="button" className="button" onClick={() => take(asked.name, asked.marks)}>
+            Read them all the same
+          </button>
+          <button type="button" className="button" onClick={() => setAsked(null)}>
+            Leave them
+          </button>
+        </div>
+      )}
       {said && (
         <p role="status" className="text-[13px]">
           {said}

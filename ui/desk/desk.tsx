@@ -450,7 +450,7 @@ export function Desk({ data }: { data: DeskData }) {
             onGo: go,
             onGoToBar: goToBar,
           }}
-          notes={{ print, marking, chosen, passage, onChange: change, onGo: go, onGoToBar: goToBar }}
+          notes={{ partId: data.part.id, print, marking, chosen, passage, onChange: change, onGo: go, onGoToBar: goToBar }}
         />
       </div>
       <Footer folded={folded} onFold={setFolded} asTable={asTable} onTable={setAsTable} onKeys={() => setDialog('keys')} play={play} onPlay={playOrStop} />

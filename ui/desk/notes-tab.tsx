@@ -1,5 +1,6 @@
 'use client';
 
+import { useDraft } from '@/ui/kit/draft';
 import { LimitHint } from '@/ui/kit/limit';
 import { useMemo, useState } from 'react';
 import { changeTo, type Change } from '@/core/marking/change';
@@ -22,6 +23,7 @@ const KIND_NAMES: Readonly<Record<WordKind, string>> = {
 };
 
 export interface NotesProps {
+  partId: string;
   print: Part | null;
   marking: Marking;
   chosen: readonly Note[];
@@ -47,7 +49,7 @@ export function NotesTab(props: NotesProps) {
   const about = addressOfSelection(print, chosen, passage);
   return (
     <div className="grid gap-4">
-      <NewNote key={about} {...props} print={print} about={about} />
+      <NewNote {...props} print={print} about={about} />
       <section aria-label="Notes for the player" className="grid gap-2 border-t border-line pt-3">
         <div className="flex items-baseline justify-between gap-2">
           <h2 className="text-base">{wholePart ? 'Notes in the whole part' : `Notes in ${passage.name}`}</h2>
@@ -83,11 +85,23 @@ function addressOfSelection(part: Part, chosen: readonly Note[], passage: Passag
   return sayBars(part.bars, { fromBar: first.barIndex, toBar: last.barIndex });
 }
 
-function NewNote({ print, marking, about, onChange }: NotesProps & { print: Part; about: string }) {
-  const [said, setSaid] = useState(about);
-  const [kind, setKind] = useState<WordKind>('words');
-  const [text, setText] = useState('');
+interface Draft {
+  said: string;
+  kind: WordKind;
+  text: string;
+}
+
+/** A note that is being written: while it has words it stays about what it was begun for, wherever one goes meanwhile. */
+function NewNote({ partId, print, marking, about, onChange }: NotesProps & { print: Part; about: string }) {
+  const [draft, setDraft] = useDraft<Draft>(`note ${partId}`);
+  const [other, setOther] = useState<{ about: string; said: string } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const { kind, text } = draft ?? { kind: 'words' as WordKind, text: '' };
+  const said = draft?.text ? draft.said : other?.about === about ? other.said : about;
+  const write = (change: Partial<Draft>) => setDraft({ said, kind, text, ...change });
+  const setSaid = (next: string) => (text ? write({ said: next }) : setOther({ about, said: next }));
+  const setKind = (next: WordKind) => write({ kind: next });
+  const setText = (next: string) => write({ text: next });
   const add = () => {
     const target = targetAt(print, said);
     if (!target.ok) return setProblem(problemText(target.problem));
@@ -100,7 +114,7 @@ function NewNote({ print, marking, about, onChange }: NotesProps & { print: Part
       `Note at ${said}`,
       [changeTo(marking, target.value, kind, { value: joined, origin: 'coach' })].filter((change) => change !== null),
     );
-    setText('');
+    setDraft(null);
     setProblem(null);
   };
   return (

@@ -34,9 +34,12 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
 
   const open = comparison.differences.filter((difference) => !left.has(difference.id));
   const counts = useMemo(() => countsOf(open), [open]);
-  const shown = (showLeft ? comparison.differences : open).filter((difference) => kind === null || difference.kind === kind);
+  const ofKind = (showLeft ? comparison.differences : open).filter((difference) => kind === null || difference.kind === kind);
+  // What the coach has marked otherwise comes by itself, after what the prints say.
+  const shown = [...ofKind.filter(({ yours }) => !yours), ...ofKind.filter(({ yours }) => yours)];
   const focused = comparison.differences.find((difference) => difference.id === focus) ?? shown[0] ?? null;
-  const takeable = shown.filter((difference) => difference.take && !left.has(difference.id));
+  const takeable = shown.filter((difference) => difference.take && !difference.yours && !left.has(difference.id));
+  const firstYours = shown.find((difference) => difference.yours)?.id ?? null;
   const api = `/api/parts/${part.id}/editions/${comparison.id}`;
 
   async function take(which: readonly Difference[]) {
@@ -157,7 +160,12 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
           <ul className="grid min-h-0 grow content-start gap-2 overflow-y-auto p-3">
             {shown.length === 0 && <li className="text-soft">Nothing of this kind.</li>}
             {shown.slice(0, MOST_SHOWN).map((difference) => (
-              <li key={difference.id}>
+              <li key={difference.id} className="grid gap-2">
+                {difference.id === firstYours && (
+                  <h2 className="pt-1 text-[15px]">
+                    Your own marks <span className="text-[13px] text-soft">differ here; they stay unless you take one over by itself.</span>
+                  </h2>
+                )}
                 <DifferenceCard
                   difference={difference}
                   focused={difference.id === focused?.id}

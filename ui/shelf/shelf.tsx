@@ -12,6 +12,7 @@ import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem
 import { ThemeSwitch } from '@/ui/kit/theme';
 import { ChooseTunes, type TuneBook } from './choose-tunes';
 import { FindPieces, Pages } from './find-pieces';
+import { RenamePiece } from './rename-piece';
 import { TypedPassage } from './typed-passage';
 
 export interface ShelfPart {
@@ -174,7 +175,7 @@ export function Shelf({ studio, search, shown }: { studio: string; search: strin
         )}
         <div className="grid gap-4 md:grid-cols-2">
           {pieces.map((piece) => (
-            <Piece key={piece.id} piece={piece} onRemove={() => void setOnShelf(piece, false)} />
+            <Piece key={piece.id} piece={piece} onRenamed={() => router.refresh()} onRemove={() => void setOnShelf(piece, false)} />
           ))}
         </div>
         {shown.pages > 1 && <Pages search={search} page={shown.page} pages={shown.pages} />}
@@ -201,7 +202,7 @@ export function Shelf({ studio, search, shown }: { studio: string; search: strin
 
 const INSTRUMENTS: Readonly<Record<string, string>> = { violin: 'violin', viola: 'viola', cello: 'cello', bass: 'double bass' };
 
-function Piece({ piece, onRemove }: { piece: ShelfPiece; onRemove: () => void }) {
+function Piece({ piece, onRenamed, onRemove }: { piece: ShelfPiece; onRenamed(): void; onRemove(): void }) {
   const marked = piece.parts.some((part) => part.marks > 0);
   const markedFile = useMarkedFile();
   return (
@@ -230,6 +231,7 @@ function Piece({ piece, onRemove }: { piece: ShelfPiece; onRemove: () => void })
             <Download size={15} aria-hidden /> Marked score
           </a>
         )}
+        <RenamePiece piece={piece} onRenamed={onRenamed} />
         <button type="button" className="button px-2" aria-label={`Take ${piece.title} off the shelf`} title="Take off the shelf" onClick={onRemove}>
           <Trash2 size={15} aria-hidden />
         </button>

@@ -76,7 +76,10 @@ const ask: Ask = async (method, url, value) => {
 
 /** Sends one change set at once, for screens that go on only when it is stored. */
 export const sendChangeSet = (markingId: string, part: PartNamed, set: ChangeSet): Promise<Outcome> =>
-  sendBatch([{ id: set.id, madeAt: set.at, body: { about: 'marks', markingId, part, set: { ...set, version: RECORD_VERSION } }, refused: null, seq: null }], ask);
+  sendBatch(
+    [{ id: set.id, madeAt: set.at, body: { about: 'marks', markingId, part, set: { ...set, version: RECORD_VERSION } }, refused: null, seq: null }],
+    ask,
+  );
 
 /** Changes that an earlier version of this page left in local storage. */
 const EARLIER = 'omaggio.unsent.';

@@ -1,0 +1,14 @@
+import { z } from 'zod';
+import { namesShape, rename } from '@/server/pieces';
+import { answer, body } from '../../../respond';
+
+/** What the coach calls a piece, its composer and its parts; the file keeps its own names. */
+export async function PUT(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  return answer(request, 'This piece', async (studioId) => {
+    const { id } = await params;
+    if (!z.uuid().safeParse(id).success) return null;
+    const sent = await body(request, namesShape);
+    if (!sent.ok) return sent.response;
+    return (await rename(studioId, id, sent.value)) ? Response.json({ ok: true }) : null;
+  });
+}
