@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { demoText } from '../support/demo';
-import { copyOf, drop, expect, test } from './steps';
+import { copyOf, drop, expect, ready, test } from './steps';
 
 test('the demo is there, with what is marked', async ({ page }) => {
   for (const title of ['Mill Race Serenade', 'Staircase', 'Evening Barge', 'The Heron', 'Low Tide']) {
@@ -98,3 +98,20 @@ for (const theme of ['light', 'dark']) {
     ).toEqual([]);
   });
 }
+
+test('a piece and its parts are renamed; what is found by the new name is not found by the old', async ({ page, request }) => {
+  await request.post('/api/pieces?name=nameless.musicxml', { data: copyOf('low-tide', 'Nameless') });
+  await page.goto('/?find=nameless');
+  await page.getByRole('button', { name: 'Rename Nameless' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Names' });
+  await dialog.getByLabel('Title').fill('');
+  await expect(dialog.getByRole('button', { name: 'Every name needs a letter' })).toBeDisabled();
+  await dialog.getByLabel('Title').fill('Ebb and Flow');
+  await dialog.getByLabel(/^Part 1/).fill('Bass, desk 1');
+  await dialog.getByRole('button', { name: 'Keep these names' }).click();
+  await expect(dialog).toBeHidden();
+  await page.goto('/?find=ebb+desk');
+  await page.getByRole('link', { name: /^Bass, desk 1/ }).click();
+  await ready(page);
+  await expect(page.getByRole('banner')).toContainText('Ebb and Flow');
+});
