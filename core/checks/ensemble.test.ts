@@ -82,6 +82,7 @@ describe('a cue is where a phrase begins', () => {
     ['after a rest', 'C4/4 | C4/4 | r/2 D4 E4 | F4 G4 A4/2', 'part 0: 3/3 D4'],
     ['after a long note, not the last note of the run', 'C4~/4 | C4/4 | C4/2 D4/0.5 E4/0.5 F4/0.5 G4/0.5 | A4/0.5 B4/0.5 A4/1 G4/2', 'part 0: 3/3 D4'],
     ['not where a tie goes on', 'C4/4 | r/2 D4~/2 | D4~/4 | D4/4', 'part 0: 2/3 D4'],
+    ['not the beats of an accompaniment', 'C4 r/3 | C4 r/1 E4 E4 | r/1 E4 r/1 E4 | C4 r/1 E4 E4', 'part 0: 4/1 C4'],
     ['else the longest note on a beat', 'C4 D4 E4 F4 | C4 D4 E4 F4 | G4 A4/0.5 B4/1.5 A4/1 | G4/1 A4/1 G4/2', 'part 0: 4/2 A4'],
   ])('%s', (_, music, expected) => expect(cued(music)).toEqual([expected]));
   test('a beginning goes before a figure, the later before the earlier, two at most', () => {

@@ -56,7 +56,7 @@ const LONG_BEFORE = 3;
 
 /**
  * What can be listened for before an entry: in the two bars before it the latest beginnings of phrases in the other parts, two at
- * most. A phrase begins after a rest or after a long note; a tied continuation or the last note of a run begins none. Where no phrase
+ * most. A phrase begins after a rest or after a long note and is more than a beat or two of an accompaniment; a tied continuation or the last note of a run begins none. Where no phrase
  * begins, the longest note that begins on a beat.
  */
 export function cueBefore(note: Note, own: Part, others: readonly OtherPart[]): Array<{ name: string; bar: string; beat: number; pitch: string }> {
@@ -88,6 +88,16 @@ function barsBack(bars: readonly Bar[], index: number, count: number): number {
   return starts[Math.max(0, placeOfBar(bars, starts, index, -count) - count)] ?? 0;
 }
 
+/** Notes, or felt beats, that make a phrase: fewer between rests are the beats of an accompaniment (judgement). */
+const PHRASE = 3;
+
+/** Whether what begins at an event goes on long enough until the next rest of a beat, or until the entry. */
+function isPhrase(events: readonly LineEvent[], from: number, entry: number, beat: number): boolean {
+  let last = from;
+  while (events[last + 1] && events[last + 1]!.onset < entry && events[last + 1]!.onset - events[last]!.end < beat) last++;
+  return last - from + 1 >= PHRASE || events[last]!.end - events[from]!.onset >= PHRASE * beat;
+}
+
 function cueIn(part: Part, from: number, to: number): { bar: Bar; event: LineEvent; begins: boolean } | null {
   const events = linesOf(part)[0]?.events.filter(({ grace }) => !grace) ?? [];
   const barOf = (event: LineEvent) => part.bars[barIndexAt(part.bars, event.onset)]!;
@@ -98,7 +108,8 @@ function cueIn(part: Part, from: number, to: number): { bar: Bar; event: LineEve
     if (event.onset >= to) continue;
     const bar = barOf(event);
     const length = (each: LineEvent) => each.end - each.onset;
-    const begins = !before || before.end < event.onset || (length(before) >= feltBeat(bar) && length(before) >= LONG_BEFORE * length(event));
+    const apart = !before || before.end < event.onset || (length(before) >= feltBeat(bar) && length(before) >= LONG_BEFORE * length(event));
+    const begins = apart && isPhrase(events, i, to, feltBeat(bar));
     if (begins) return { bar, event, begins };
     const onBeat = (event.onset - bar.onset + bar.into) % feltBeat(bar) === 0;
     if (onBeat && (!longest || length(event) > length(longest))) longest = event;

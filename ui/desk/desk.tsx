@@ -66,6 +66,12 @@ const NOT_SAVED: Problem = {
   remedy: 'Wait until it says “saved”, then take the file.',
 };
 
+const NOT_HERE: Problem = {
+  place: null,
+  what: 'This part is shown at another pitch than its file has, so that a wrong pitch cannot be corrected here.',
+  remedy: 'Correct it in the file and bring that in as another edition; everything else can be marked.',
+};
+
 const NOTHING_PLANNED: never[] = [];
 
 /** The workbench for one part. */
@@ -143,13 +149,16 @@ export function Desk({ data }: { data: DeskData }) {
   const { focusScore, openPassage, go, goToBar } = useGoing({ part, passages, passage, order, score, setCurrent, pick, clear, closeChoices });
 
   const put = own.change;
+  const isMoved = view.moved.concert || view.moved.octaves !== 0;
   const change = useCallback(
     (reason: string, changes: readonly Change[]) => {
       closeChoices();
+      // A pitch would be written into the file as it is shown here, and not as the file has it.
+      if (isMoved && changes.some(({ kind: of }) => of === 'pitch')) return setProblem(NOT_HERE);
       put(reason, changes);
       if (changes.length) chain.marked();
     },
-    [closeChoices, put, chain],
+    [closeChoices, put, chain, isMoved],
   );
 
   const spots = useFindings({
