@@ -1,4 +1,5 @@
 /** Other editions of a part: brought in, compared, and taken in the part's place with all marks carried over. */
+import { abcText } from '../core/formats/read';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
 import type { Difference } from '../core/editions/differences';
@@ -57,6 +58,17 @@ export async function bringIn(studioId: string, partId: string, fileName: string
     return rows[0]!.id;
   });
   return good({ id });
+}
+
+/** The text that a part was typed as, or that came as a file in ABC; null where its file is another one. */
+export async function typedText(studioId: string, partId: string): Promise<string | null> {
+  if (!(await partById(studioId, partId))) return null;
+  const { rows } = await pool().query<{ bytes: Buffer }>(
+    `SELECT bytes FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = coalesce(parts.source_id, pieces.source_id)
+      WHERE parts.studio_id = $1 AND parts.id = $2`,
+    [studioId, partId],
+  );
+  return rows[0] ? abcText(rows[0].bytes) : null;
 }
 
 export interface Comparison {

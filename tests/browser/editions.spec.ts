@@ -107,6 +107,19 @@ test('a typed passage: engraved while it is typed, errors by line and column, ke
   const notes = notesOf(readFileSync(await download.path(), 'utf8'));
   expect(notes.map((note) => pitchName(note.written)).join(' ')).toBe('A4 B4 C#5 D5 E5 F#5 G5');
   expect(notes.map((note) => note.printed.finger ?? note.printed.bow)).toEqual(['down', '1', null, null, null, null, '3']);
+  // Typed on: a bar before, another last note; the finger stays with its note.
+  await about(page);
+  await page.getByRole('button', { name: 'Edit the text' }).click();
+  await expect(field).toHaveValue(/name="Viola" clef=alto/);
+  await field.fill((await field.inputValue()).replace('!p!', 'd4 c4 | !p!').replace('g4', 'f4'));
+  await expect(dialog.locator('.engraving g.note')).toHaveCount(9);
+  await dialog.getByRole('button', { name: 'Use this text; marks stay' }).click();
+  await expect(dialog).toBeHidden();
+  // The passage has gone on by a bar, and the finger with it.
+  await expect(page.getByRole('navigation', { name: 'Passages' })).toContainText('2–3');
+  await ready(page);
+  await walkTo(page, 2);
+  await expect(status(page)).toContainText('finger 1');
 });
 
 test('compressed files come in and go out; the marks alone go out and come back; MIDI can be heard', async ({ page }) => {

@@ -15,6 +15,7 @@ import { FileButton, SCORE_FILES } from '@/ui/kit/file-button';
 import { ProblemNote, problemOf, type Problem } from '@/ui/kit/problem';
 import { CONTENT, OVERLAY } from '@/ui/kit/dialog';
 import { giveBack } from './dialogs';
+import { EditTyped } from './edit-typed';
 import type { DeskData, DeskSettings } from './types';
 
 interface Props {
@@ -101,6 +102,7 @@ export function AboutPart({ open, data, part, told, playedOn, onOpen, onClosed, 
                   ))}
                 </p>
               )}
+              {data.typed && <EditTyped partId={data.part.id} />}
               <Editions data={data} />
               <MarksIn part={part} marking={marking} onChange={onChange} />
               {data.warnings.length > 0 && (

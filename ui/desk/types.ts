@@ -54,6 +54,8 @@ export interface DeskData {
   part: { id: string; name: string; instrument: InstrumentKind | null };
   /** Changes when the part's file is replaced. */
   musicVersion: string;
+  /** Its file is a text in ABC. */
+  typed: boolean;
   /** Other editions that were brought in. */
   editions: Array<{ id: string; name: string }>;
   siblings: Array<{ id: string; name: string }>;

@@ -13,7 +13,7 @@ import { ThemeSwitch } from '@/ui/kit/theme';
 import { ChooseTunes, type TuneBook } from './choose-tunes';
 import { FindPieces, Pages } from './find-pieces';
 import { RenamePiece } from './rename-piece';
-import { TypedPassage } from './typed-passage';
+import { TypedPassage } from '@/ui/kit/typed-passage';
 
 export interface ShelfPart {
   id: string;

@@ -71,6 +71,7 @@ export default async function Page({ params, searchParams }: Props) {
         title: part.title,
         part: { id: part.id, name: part.name, instrument: part.instrument },
         musicVersion: music?.version ?? '',
+        typed: /\.abc$/i.test(part.fileName),
         editions: known,
         siblings,
         warnings: part.warnings,

@@ -10,6 +10,8 @@ import type { TypedPassage as Typed } from '@/workers/server/tasks';
 interface Props {
   open: boolean;
   onOpen(open: boolean): void;
+  /** A passage that was typed before and is typed on: its text, whose draft it is, and what the button says. */
+  typed?: { text: string; draft: string; done: string };
   /** The passage as a file, to be taken in like any other. */
   onDone(file: File): void;
 }
@@ -51,8 +53,10 @@ const EXAMPLES: ReadonlyArray<[abc: string, what: string]> = [
 ];
 
 /** A passage typed in a small open text format, for the teacher who only has paper. */
-export function TypedPassage({ open, onOpen, onDone }: Props) {
-  const [text, setText] = useState(START);
+export function TypedPassage({ open, typed, onOpen, onDone }: Props) {
+  const draft = typed ? `${DRAFT}.${typed.draft}` : DRAFT;
+  const first = typed?.text ?? START;
+  const [text, setText] = useState(first);
   const [shown, setShown] = useState<Typed | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const field = useRef<HTMLTextAreaElement>(null);
@@ -66,7 +70,7 @@ export function TypedPassage({ open, onOpen, onDone }: Props) {
           setShown(null);
           return setProblem(null);
         }
-        window.localStorage.setItem(DRAFT, text);
+        window.localStorage.setItem(draft, text);
         const response = await sendJson('POST', '/api/typed', { abc: text, widthPx: 640 }, abort.signal);
         if (abort.signal.aborted) return;
         if (response?.ok) {
@@ -82,7 +86,7 @@ export function TypedPassage({ open, onOpen, onDone }: Props) {
       clearTimeout(timer);
       abort.abort();
     };
-  }, [open, text]);
+  }, [open, text, draft]);
 
   const voice = VOICES.find(([name]) => new RegExp(`name="${name}"`).test(text))?.[0] ?? '';
   const setVoice = (name: string) => {
@@ -102,7 +106,7 @@ export function TypedPassage({ open, onOpen, onDone }: Props) {
     <Dialog.Root
       open={open}
       onOpenChange={(next) => {
-        if (next) setText(window.localStorage.getItem(DRAFT) ?? START);
+        if (next) setText(window.localStorage.getItem(draft) ?? first);
         onOpen(next);
       }}
     >
@@ -113,7 +117,7 @@ export function TypedPassage({ open, onOpen, onDone }: Props) {
           aria-describedby="typed-help"
           onOpenAutoFocus={(event) => {
             event.preventDefault();
-            setText(window.localStorage.getItem(DRAFT) ?? START);
+            setText(window.localStorage.getItem(draft) ?? first);
             field.current?.focus();
           }}
         >
@@ -194,11 +198,11 @@ export function TypedPassage({ open, onOpen, onDone }: Props) {
               className="button button-spruce"
               disabled={!ready}
               onClick={() => {
-                window.localStorage.removeItem(DRAFT);
+                window.localStorage.removeItem(draft);
                 onDone(new File([text], `${(shown?.title ?? 'Passage').replace(/[\\/:*?"<>|]/g, ' ')}.abc`, { type: 'text/plain' }));
               }}
             >
-              Put it on the shelf
+              {typed?.done ?? 'Put it on the shelf'}
             </button>
             <Dialog.Close className="button">Close, keep what is typed</Dialog.Close>
           </div>

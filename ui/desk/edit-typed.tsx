@@ -1,0 +1,50 @@
+'use client';
+
+import { useState } from 'react';
+import { z } from 'zod';
+import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
+import { TypedPassage } from '@/ui/kit/typed-passage';
+
+const textShape = z.object({ text: z.string() });
+
+/** A part that was typed is typed on: the new text takes the place of the old one, and marks and passages are carried over. */
+export function EditTyped({ partId }: { partId: string }) {
+  const [text, setText] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  async function open() {
+    setProblem(null);
+    const response = await fetch(`/api/parts/${partId}/typed`).catch(() => null);
+    const read = response?.ok ? textShape.safeParse(await response.json()) : null;
+    if (read?.success) setText(read.data.text);
+    else setProblem(await problemOf(response));
+  }
+  async function use(file: File) {
+    const made = await fetch(`/api/parts/${partId}/editions?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }).catch(() => null);
+    if (!made?.ok) return setProblem(await problemOf(made));
+    const { id } = (await made.json()) as { id: string };
+    const done = await sendJson('POST', `/api/parts/${partId}/editions/${id}/replace`, {});
+    if (!done?.ok) return setProblem(await problemOf(done));
+    // Everything on the page was made from the old text.
+    window.location.assign(`/desk/${partId}`);
+  }
+  return (
+    <section aria-label="What was typed" className="grid gap-2">
+      <h2 className="text-base">What was typed</h2>
+      <button type="button" className="button justify-self-start" onClick={() => void open()}>
+        Edit the text
+      </button>
+      {text !== null && (
+        <TypedPassage
+          open
+          typed={{ text, draft: partId, done: 'Use this text; marks stay' }}
+          onOpen={(isOpen) => isOpen || setText(null)}
+          onDone={(file) => {
+            setText(null);
+            void use(file);
+          }}
+        />
+      )}
+      {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
+    </section>
+  );
+}
