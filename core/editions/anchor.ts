@@ -144,11 +144,23 @@ class Anchors {
   }
 }
 
-/** Passages on the other edition; those whose bars are all gone are left out. */
+/**
+ * Passages on the other edition; those whose bars are all gone are left out. Where every bar lay in a passage, every bar does there too:
+ * bars that the other edition has more go to the passage before them, or to the first one.
+ */
 export function reanchorRanges<T extends BarRange>(ranges: readonly T[], before: Part, after: Part): T[] {
   const moved = new Anchors(before, after);
-  return ranges.flatMap((range) => {
-    const there = moved.range(range);
-    return there ? [{ ...range, ...there }] : [];
+  const there = ranges.flatMap((range) => {
+    const place = moved.range(range);
+    return place ? [{ ...range, ...place }] : [];
   });
+  const isInside = (bar: number, list: readonly BarRange[]) => list.some(({ fromBar, toBar }) => bar >= fromBar && bar <= toBar);
+  if (there.length === 0 || !before.bars.every((_, bar) => isInside(bar, ranges))) return there;
+  for (const { index } of after.bars) {
+    if (isInside(index, there)) continue;
+    const last = there.filter(({ toBar }) => toBar < index).reduce<T | null>((best, range) => (best === null || range.toBar > best.toBar ? range : best), null);
+    if (last) last.toBar = index;
+    else there.reduce((best, range) => (range.fromBar < best.fromBar ? range : best)).fromBar = index;
+  }
+  return there;
 }

@@ -131,6 +131,19 @@ describe('marks on another edition', () => {
     });
     expect(applyChanges(marking, moved.changes)).toEqual({ marking: moved.marking, conflicts: [] });
     expect(reanchorRanges([{ name: 'A', fromBar: 1, toBar: 2 }], before, after)).toEqual([{ name: 'A', fromBar: 2, toBar: 3 }]);
+    const whole = [
+      { fromBar: 0, toBar: 0 },
+      { fromBar: 1, toBar: 2 },
+    ];
+    expect(reanchorRanges(whole, before, after)).toEqual([
+      { fromBar: 0, toBar: 1 },
+      { fromBar: 2, toBar: 3 },
+    ]);
+    const earlier = part('G4/4 | A4 B4 C5 D5 | E5 F5 G5 A5 | C5/4 | E4/4');
+    expect(reanchorRanges(whole, before, earlier)).toEqual([
+      { fromBar: 0, toBar: 1 },
+      { fromBar: 2, toBar: 4 },
+    ]);
   });
   test('what finds no place is kept, says where it stood, and comes back with its bar', () => {
     const after = part('A4 B4 C5 D5 | C5/4');

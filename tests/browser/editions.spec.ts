@@ -115,10 +115,10 @@ test('a typed passage: engraved while it is typed, errors by line and column, ke
   await expect(dialog.locator('.engraving g.note')).toHaveCount(9);
   await dialog.getByRole('button', { name: 'Use this text; marks stay' }).click();
   await expect(dialog).toBeHidden();
-  // The passage has gone on by a bar, and the finger with it.
-  await expect(page.getByRole('navigation', { name: 'Passages' })).toContainText('2–3');
+  // The passage has the new bar too, and the finger has gone on with its note.
+  await expect(page.getByRole('navigation', { name: 'Passages' })).toContainText('1–3');
   await ready(page);
-  await walkTo(page, 2);
+  await walkTo(page, 4);
   await expect(status(page)).toContainText('finger 1');
 });
 
