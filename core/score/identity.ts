@@ -33,5 +33,11 @@ export function noteNamed(id: string): NoteNamed | null {
 /** Two heads of one written pitch, wherever they stand. */
 export const sameWrittenPitch = (a: string, b: string): boolean => a === b || noteNamed(a)?.pitch === noteNamed(b)?.pitch;
 
-export const pitchInId = (pitch: Pitch): string => pitchName(pitch).replace(/#/g, 's').replace(/\+/g, 'p').replace(/-/g, 'm');
-export const voiceInId = (voice: string): string => voice.replace(/[^A-Za-z0-9_.]/g, '_') || '_';
+/** A pitch as it may stand in an id: "Fs4" is F sharp. */
+export function pitchInId(pitch: Pitch): string {
+  const name = pitchName(pitch);
+  return /[#+-]/.test(name) ? name.replace(/#/g, 's').replace(/\+/g, 'p').replace(/-/g, 'm') : name;
+}
+
+const PLAIN = /^[A-Za-z0-9_.]+$/;
+export const voiceInId = (voice: string): string => (PLAIN.test(voice) ? voice : voice.replace(/[^A-Za-z0-9_.]/g, '_') || '_');

@@ -20,6 +20,17 @@ export const ticksOfQuarters = (quarters: number): number => Math.round(quarters
  * @example `fractionText(TICKS_PER_QUARTER * 3 / 2) === '3_2'`, `fractionText(0) === '0'`
  */
 export function fractionText(ticks: number): string {
+  const known = fractions.get(ticks);
+  if (known !== undefined) return known;
+  const text = reduced(ticks);
+  // A score has few places in a bar; a file that has thousands is not worth keeping them.
+  if (fractions.size < 10_000) fractions.set(ticks, text);
+  return text;
+}
+
+const fractions = new Map<number, string>();
+
+function reduced(ticks: number): string {
   const common = gcd(ticks, TICKS_PER_QUARTER);
   const below = TICKS_PER_QUARTER / common;
   return below === 1 ? String(ticks / common) : `${ticks / common}_${below}`;

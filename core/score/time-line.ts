@@ -43,13 +43,15 @@ export function timeLineOf(parts: readonly PartAlone[]): { line: TimeLine; warni
     onset += bar.ticks;
   }
   countBars(bars);
-  const placed = parts.map(({ part }) => ({ part, at: onto(part, bars) }));
+  const placed = parts.map(({ part }) => ({ part, at: onto(part, bars) ?? stay }));
   const tempi = placed.flatMap(({ part, at }) =>
     part.tempi.filter(({ carried }) => !carried).map(({ source: _, ...tempo }) => ({ ...tempo, tick: at(tempo.tick) })),
   );
   const words = placed.flatMap(({ part, at }) => part.words.filter(({ text }) => isTempoWord(text)).map(({ tick, text }) => ({ tick: at(tick), text })));
   return { line: { bars, tempi: eachOnce(tempi, ({ printed }) => printed !== null), words: eachOnce(words, () => true) }, warnings: unexplained(bars) };
 }
+
+const stay = (tick: number): number => tick;
 
 /** What all parts say about one measure. */
 function mergedBar(parts: readonly PartAlone[], index: number, onset: number): LineBar {
@@ -132,11 +134,10 @@ function unexplained(bars: readonly LineBar[]): Warning[] {
   });
 }
 
-/** The way of a tick of a part onto other bars: the same place in the same measure. */
-function onto(part: Pick<Part, 'bars'>, bars: readonly LineBar[]): (tick: number) => number {
-  const same = part.bars.every((bar, i) => bar.onset === bars[i]?.onset);
+/** The way of a tick of a part onto other bars: the same place in the same measure. Null where they begin as its own do. */
+function onto(part: Pick<Part, 'bars'>, bars: readonly LineBar[]): ((tick: number) => number) | null {
+  if (part.bars.every((bar, i) => bar.onset === bars[i]?.onset)) return null;
   return (tick) => {
-    if (same) return tick;
     const index = barIndexAt(part.bars, tick);
     return bars[index]!.onset + tick - part.bars[index]!.onset;
   };
@@ -159,21 +160,28 @@ function eachOnce<T extends { tick: number }>(marks: readonly T[], better: (mark
 export function onTimeLine(part: Part, { bars, tempi, words }: TimeLine): Part {
   if (bars.length !== part.bars.length) return part;
   const at = onto(part, bars);
-  const move = <T extends { tick: number }>(marks: readonly T[]): T[] => marks.map((mark) => ({ ...mark, tick: at(mark.tick) }));
+  const move = <T extends { tick: number }>(marks: T[]): T[] => (at ? marks.map((mark) => ({ ...mark, tick: at(mark.tick) })) : marks);
   const ownTempi = move(part.tempi.filter(({ carried }) => !carried));
   const ownWords = move(part.words);
-  const others = <T extends { tick: number }>(all: readonly T[], own: readonly T[]) => all.filter(({ tick }) => !own.some((mark) => mark.tick === tick));
-  return {
+  const others = <T extends { tick: number }>(all: readonly T[], own: readonly T[]): T[] => {
+    const taken = new Set(own.map(({ tick }) => tick));
+    return all.filter(({ tick }) => !taken.has(tick));
+  };
+  const common = {
     ...part,
     bars: bars.map((bar, i) => ({ ...bar, fifths: part.bars[i]!.fifths })),
+    words: [...ownWords, ...others(words, ownWords)].sort((a, b) => a.tick - b.tick),
+    tempi: fromTheStart([...ownTempi, ...others(tempi, ownTempi)]),
+  };
+  if (!at) return common;
+  return {
+    ...common,
     clefs: move(part.clefs),
     keys: move(part.keys),
     notes: part.notes.map((note) => ({ ...note, onset: bars[note.barIndex]!.onset + note.tick })),
     slurs: part.slurs.map((slur) => ({ ...slur, onset: at(slur.onset), endOnset: at(slur.endOnset) })),
     dynamics: move(part.dynamics),
     hairpins: part.hairpins.map((hairpin) => ({ ...hairpin, from: at(hairpin.from), to: at(hairpin.to) })),
-    words: [...ownWords, ...others(words, ownWords)].sort((a, b) => a.tick - b.tick),
-    tempi: fromTheStart([...ownTempi, ...others(tempi, ownTempi)]),
     plucked: move(part.plucked),
     rests: part.rests.map((rest) => ({ ...rest, onset: at(rest.onset) })),
   };
