@@ -19,6 +19,9 @@ export function withSettings(before: DeskSettings, { accept = [], release = [], 
   return { ...before, ...said, accepted };
 }
 
+/** Whom one looks at the part for, and which line of it, is no deed that could be taken back. */
+const isLooking = (change: SettingsChange): boolean => Object.keys(change).every((key) => key === 'playerId' || key === 'line');
+
 const changeOf = (body: Body): SettingsChange => (body.about === 'settings' ? (body.change as SettingsChange) : {});
 
 /**
@@ -46,6 +49,7 @@ export function usePartSettings(part: PartNamed, first: DeskSettings, onDone: (d
   function set(change: SettingsChange): void {
     const { what, back } = settingsDeed(settings, change);
     put(change);
+    if (isLooking(change)) return;
     onDone({ what, undo: () => put(back), redo: () => put(change) });
   }
   return { ...settings, told, set };
