@@ -25,7 +25,7 @@ export function EditTyped({ partId }: { partId: string }) {
     const done = await sendJson('POST', `/api/parts/${partId}/editions/${id}/replace`, {});
     if (!done?.ok) return setProblem(await problemOf(done));
     // Everything on the page was made from the old text.
-    window.location.assign(`/desk/${partId}`);
+    window.location.reload();
   }
   return (
     <section aria-label="What was typed" className="grid gap-2">
