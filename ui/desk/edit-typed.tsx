@@ -24,7 +24,8 @@ export function EditTyped({ partId }: { partId: string }) {
     const { id } = (await made.json()) as { id: string };
     const done = await sendJson('POST', `/api/parts/${partId}/editions/${id}/replace`, {});
     if (!done?.ok) return setProblem(await problemOf(done));
-    // Everything on the page was made from the old text.
+    // Everything on the page was made from the old text, and the address names a note of it.
+    window.history.replaceState(null, '', `/desk/${partId}`);
     window.location.reload();
   }
   return (
