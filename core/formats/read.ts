@@ -18,7 +18,7 @@ export function readScoreBytes(bytes: Uint8Array): Result<ReadScore> {
 function notAScore(bytes: Uint8Array): Result<never> | null {
   const begins = (...start: number[]) => start.every((byte, i) => bytes[i] === byte);
   const picture = begins(0x89, 0x50, 0x4e, 0x47) || begins(0xff, 0xd8, 0xff);
-  const remedy = 'Lay it beside the field of "Type a passage" and type the bars you need, or export MusicXML from the program that made it.';
+  const remedy = 'Look at it in another window, type the bars you need with "Type a passage", or export MusicXML from the program that made it.';
   if (begins(0x25, 0x50, 0x44, 0x46)) return bad('the file', 'This is a PDF: a picture of the page, without its notes.', remedy);
   if (picture) return bad('the file', 'This is a photograph or picture: its notes cannot be read.', remedy);
   if (begins(0x4d, 0x54, 0x68, 0x64))
