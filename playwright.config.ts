@@ -5,8 +5,8 @@ import { CHROMIUM, CHROMIUM_ARGS } from './tests/support/chromium';
 export default defineConfig({
   testDir: 'tests/browser',
   workers: 1,
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
   reporter: [['list'], ['json']],
   outputDir: 'test-results',
   use: {

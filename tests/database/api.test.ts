@@ -19,7 +19,6 @@ import { markingOfPart } from '../../server/markings';
 import { players } from '../../server/players';
 import { partSettings } from '../../server/parts';
 
-jest.setTimeout(60_000);
 let studio: string;
 let partId: string;
 let pieceId: string;

@@ -1,6 +1,5 @@
 import { durability } from '../support/durability';
 
-jest.setTimeout(400_000);
 
 test('five rounds of killing server, database, start, browser and all: what was acknowledged is there once, what was said to be kept is there', async () => {
   const result = await durability({ rounds: 5, seed: 7 });

@@ -15,7 +15,6 @@ import { shelf, takeIn } from '../../server/pieces';
 import { OURSELVES } from '../../server/workers';
 import { marksOfPart, midiOfPart } from '../../server/take-out';
 
-jest.setTimeout(60_000);
 let studio: string;
 beforeAll(async () => {
   studio = await openDatabase();

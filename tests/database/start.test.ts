@@ -7,7 +7,6 @@ import path from 'node:path';
 import pg from 'pg';
 import { answers, command, environment, freePort, isAlive, processesOf, start, stop, stopAll, until } from '../support/omaggio';
 
-jest.setTimeout(180_000);
 const folders: string[] = [];
 afterAll(() => {
   stopAll();

@@ -21,7 +21,6 @@ import { musicOf, partById, partSettings, partsOfPiece, passagesOf, setPartSetti
 import { players } from '../../server/players';
 import { namesShape, rename, setOnShelf, shelf, takeIn } from '../../server/pieces';
 
-jest.setTimeout(60_000);
 let studio: string;
 beforeAll(async () => {
   studio = await openDatabase();

@@ -5,7 +5,6 @@ import { cutPart } from '../../core/formats/musicxml/cut';
 import { readMusicXml } from '../../core/formats/musicxml/read';
 import { inWorker, OURSELVES, stopWorkers, TaskTooMuch } from '../../server/workers';
 
-jest.setTimeout(90_000);
 beforeAll(() => inWorker('warmUp', null, OURSELVES));
 afterAll(stopWorkers);
 

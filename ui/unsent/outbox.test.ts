@@ -419,7 +419,7 @@ describe('several tabs', () => {
       }),
       { numRuns: 60 },
     );
-  }, 60_000);
+  });
 });
 
 test('an entry in words, to be shown and copied', () => {
