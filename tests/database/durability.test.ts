@@ -1,6 +1,5 @@
 import { durability } from '../support/durability';
 
-
 test('five rounds of killing server, database, start, browser and all: what was acknowledged is there once, what was said to be kept is there', async () => {
   const result = await durability({ rounds: 5, seed: 7 });
   expect(result).toMatchObject({ rounds: 5, doubled: 0, lost: [], found: result.acknowledged });
