@@ -9,6 +9,7 @@ import { bad, good, type Result } from '../core/util/result';
 import { shortened } from '../core/util/text';
 import type { CarriedOver } from '../workers/server/editions';
 import { inTransaction, pool, type Queryable } from './db';
+import { forgetDeeds } from './deeds';
 import { markingOfPart, marksOf, writeMarks } from './markings';
 import { musicOf, partById, passagesOf, readPassages, writePassages, type Music, type PassageRow } from './parts';
 import { keepSource } from './sources';
@@ -190,5 +191,6 @@ async function putInPlace(client: Queryable, studioId: string, partId: string, a
     [studioId, partId, edition.source_id, edition.file_part_id, edition.music, carried.bars, carried.notes, carried.barLabels],
   );
   await writePassages(client, studioId, partId, carried.passages);
+  await forgetDeeds(client, studioId, partId);
   return { lost, moved };
 }

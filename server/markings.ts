@@ -51,21 +51,33 @@ export async function marksOf(client: Queryable, studioId: string, markingId: st
 
 export type HistoryEntry = ChangeSet & { author: string };
 
+export const SET_COLUMNS = 'change_sets.id, author, at, reason, changes, undoes, together, from_part, boundary, sequence';
+export interface SetRow extends Pick<ChangeSet, 'id' | 'reason' | 'changes' | 'undoes'> {
+  author: string;
+  at: Date;
+  together: string | null;
+  from_part: string | null;
+  boundary: boolean;
+}
+
+export const setOf = ({ id, at, reason, changes, undoes, together, from_part: fromPart, boundary }: SetRow): ChangeSet => ({
+  id,
+  at: at.toISOString(),
+  reason,
+  changes,
+  undoes,
+  ...(together === null ? {} : { together }),
+  ...(fromPart === null ? {} : { fromPart }),
+  ...(boundary ? { boundary } : {}),
+});
+
 /** The latest change sets, oldest first. */
 export async function history(studioId: string, markingId: string, limit = 200): Promise<HistoryEntry[]> {
-  const { rows } = await pool().query(
-    `SELECT * FROM (SELECT id, author, at, reason, changes, undoes, boundary, sequence FROM change_sets WHERE studio_id = $1 AND marking_id = $2 ORDER BY sequence DESC LIMIT $3) latest ORDER BY sequence`,
+  const { rows } = await pool().query<SetRow>(
+    `SELECT * FROM (SELECT ${SET_COLUMNS} FROM change_sets WHERE studio_id = $1 AND marking_id = $2 ORDER BY sequence DESC LIMIT $3) latest ORDER BY sequence`,
     [studioId, markingId, limit],
   );
-  return rows.map((row) => ({
-    id: row.id,
-    author: row.author,
-    at: row.at.toISOString(),
-    reason: row.reason,
-    changes: row.changes,
-    undoes: row.undoes,
-    ...(row.boundary ? { boundary: true } : {}),
-  }));
+  return rows.map((row) => ({ ...setOf(row), author: row.author }));
 }
 
 /**
@@ -139,7 +151,7 @@ function parsedSets(sent: readonly unknown[]): { sets: ChangeSet[]; refused: Sto
 }
 
 /** What is stored where change sets want to write. */
-async function marksThere(client: Queryable, studioId: string, markingId: string, sets: readonly ChangeSet[]): Promise<Marking> {
+export async function marksThere(client: Queryable, studioId: string, markingId: string, sets: readonly ChangeSet[]): Promise<Marking> {
   const places = sets.flatMap(({ changes }) => changes.map(({ target, kind }) => ({ target, kind })));
   if (places.length === 0) return {};
   const { rows } = await client.query<MarkRow>(
@@ -154,10 +166,11 @@ async function marksThere(client: Queryable, studioId: string, markingId: string
 async function writeSets(client: Queryable, studioId: string, markingId: string, author: string, sets: readonly ChangeSet[]): Promise<void> {
   if (sets.length === 0) return;
   await client.query(
-    `INSERT INTO change_sets (id, studio_id, marking_id, author, at, reason, changes, undoes)
-     SELECT id, $1, $2, $3, at, reason, changes, undoes
-       FROM jsonb_to_recordset($4) AS row (position int, id uuid, at timestamptz, reason text, changes jsonb, undoes uuid) ORDER BY position`,
-    [studioId, markingId, author, JSON.stringify(sets.map(({ id, at, reason, changes, undoes }, position) => ({ position, id, at, reason, changes, undoes })))],
+    `INSERT INTO change_sets (id, studio_id, marking_id, author, at, reason, changes, undoes, together, from_part)
+     SELECT id, $1, $2, $3, at, reason, changes, undoes, together, "fromPart"
+       FROM jsonb_to_recordset($4) AS row (position int, id uuid, at timestamptz, reason text, changes jsonb, undoes uuid, together uuid, "fromPart" uuid)
+      ORDER BY position`,
+    [studioId, markingId, author, JSON.stringify(sets.map((set, position) => ({ ...set, position })))],
   );
   await writeMarks(
     client,

@@ -11,7 +11,9 @@ import { NOTHING_TOLD, SOUNDS } from '../core/instruments/as-told';
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
 import { RECORD_VERSION } from '../core/marking/versions';
 import { inTransaction, pool, type Queryable } from './db';
+import { writeDeed, type Deed } from './deeds';
 import { acceptedFindingForward, resolutionOf } from './forward';
+import { AUTHOR } from './studio';
 
 const partRow = z.object({
   id: z.uuid(),
@@ -105,6 +107,7 @@ export async function setPassages(
   partId: string,
   to: readonly PassageRow[],
   from: readonly PassageRow[] | null = null,
+  deed?: Deed,
 ): Promise<{ ok: boolean; passages: PassageRow[] }> {
   return inTransaction(async (client) => {
     await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, partId]);
@@ -112,6 +115,7 @@ export async function setPassages(
     if (samePassages(stored, to)) return { ok: true, passages: stored };
     if (from && !samePassages(stored, from)) return { ok: false, passages: stored };
     await writePassages(client, studioId, partId, to);
+    if (deed) await writeDeed(client, studioId, partId, AUTHOR, deed, { about: 'passages', before: stored, after: to });
     return { ok: true, passages: await readPassages(client, studioId, partId) };
   });
 }
@@ -199,8 +203,13 @@ async function readSettings(client: Queryable, studioId: string, partId: string)
   return partSettingsShape.parse({ ...NO_SETTINGS, ...Object.fromEntries(rows.map((row) => [row.key, row.value])) });
 }
 
-/** Says settings anew, all of them or none. */
-export async function setPartSettings(studioId: string, partId: string, { accept, release, ...settings }: SettingsChange): Promise<Result<null>> {
+/** Says settings anew, all of them or none. @param deed kept so that it can be taken back, with what takes it back */
+export async function setPartSettings(
+  studioId: string,
+  partId: string,
+  { accept, release, ...settings }: SettingsChange,
+  deed?: Deed & { before: SettingsChange },
+): Promise<Result<null>> {
   return inTransaction(async (client) => {
     const values: Record<string, unknown> = settings;
     if (accept || release) {
@@ -225,6 +234,10 @@ export async function setPartSettings(studioId: string, partId: string, { accept
        ON CONFLICT (studio_id, scope, scope_id, key) DO UPDATE SET value = excluded.value`,
       [studioId, partId, JSON.stringify(rows)],
     );
+    if (deed) {
+      const after = { ...settings, ...(accept ? { accept } : {}), ...(release ? { release } : {}) };
+      await writeDeed(client, studioId, partId, AUTHOR, deed, { about: 'settings', before: deed.before, after });
+    }
     return good(null);
   });
 }

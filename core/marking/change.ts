@@ -21,6 +21,10 @@ export interface ChangeSet {
   changes: Change[];
   /** The set that this one takes back: undo takes back a set, redo takes back an undo. */
   undoes: string | null;
+  /** Shared by the sets of several markings (and what else was done) that were made at once and are taken back at once. */
+  together?: string;
+  /** The part at whose Desk it was made, where that is not the part of its marking. */
+  fromPart?: string;
   /** How its notes and places are named (`versions.ts`); absent in sets of the first version. */
   version?: number;
   /** Marks were carried over to another file: nothing before it can be taken back. */

@@ -97,7 +97,10 @@ export function valueProblem(kind: MarkKind, value: string): string | null {
   if (kind === 'bow-from' || kind === 'bow-to')
     return bowPlace(value) ? null : `Use ${BOW_ZONES.slice(0, -1).join(', ')}, or a place from 0 % (frog) to 100 % (tip).`;
   if (kind === 'pitch') return parsePitch(value) ? null : 'Use a written pitch such as F#4 or Bb3.';
-  if (kind === 'hairpin') return value === STRUCK || parseHairpin(value) ? null : 'Use "crescendo" or "diminuendo" with the bar index of its end and the place in that bar, in quarters.';
+  if (kind === 'hairpin')
+    return value === STRUCK || parseHairpin(value)
+      ? null
+      : 'Use "crescendo" or "diminuendo" with the bar index of its end and the place in that bar, in quarters.';
   const longest = longestOf(kind);
   if (value.trim() === '' || value.length > longest) return `Use 1 to ${longest} characters.`;
   return isClean(value) ? null : 'Leave out the characters that no file can hold (control characters, halves of a sign).';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { firstLine, makeScore } from '../testing/make';
 import { applyChanges, changeTo, difference, reversed, sameMark, squashed, type Change, type ChangeSet } from './change';
-import { pushed, stacksOf, undoing, type Stacks } from './history';
+import { noStacks, pushed, stacksOf, undoing, type Stacks } from './history';
 import { slurLinks } from './links';
 import { bowInForce, fingerInForce, markKey, MARK_KINDS, MARK_VALUES, splitKey, stringInForce, valueProblem, type Mark, type Marking } from './mark';
 import { changesFor } from './suggestion';
@@ -56,7 +56,7 @@ describe('undo and redo', () => {
   test('the stacks after a reload are those before it, whatever was done', () => {
     fc.assert(
       fc.property(fc.array(fc.constantFrom('do', 'undo', 'redo'), { maxLength: 30 }), (steps) => {
-        let stacks: Stacks = { undo: [], redo: [] };
+        let stacks: Stacks = noStacks();
         const history: ChangeSet[] = [];
         steps.forEach((step, i) => {
           const source = step === 'do' ? set(String(i)) : (step === 'undo' ? stacks.undo : stacks.redo).at(-1);
@@ -76,7 +76,16 @@ describe('undo and redo', () => {
     const redo = undoing(undo, 'r', first.at);
     expect(redo.reason).toBe('Finger 1');
     expect(stacksOf([first, undo, redo]).undo.map((each) => each.id)).toEqual(['r']);
-    expect(stacksOf([first, undo, set('2')])).toEqual({ undo: [set('2')], redo: [] });
+    expect(stacksOf([first, undo, set('2')])).toEqual({ undo: [set('2')], redo: [], freshAt: set('2').at });
+  });
+  test('a set is taken back out of order from elsewhere; a boundary ends what can be taken back', () => {
+    const undo = undoing(set('1'), 'u', '2030-01-01T00:00:01Z');
+    expect(stacksOf([set('1'), set('2'), undo])).toEqual({ undo: [set('2')], redo: [undo], freshAt: set('2').at });
+    // Its log is read from the middle on.
+    expect(stacksOf([undo, set('2')])).toEqual({ undo: [set('2')], redo: [], freshAt: set('2').at });
+    const boundary = { ...set('b'), at: '2030-01-02T00:00:00Z', boundary: true as const };
+    expect(stacksOf([set('1'), boundary])).toEqual({ undo: [], redo: [], freshAt: boundary.at });
+    expect(undoing({ ...set('1'), together: 't', fromPart: 'p' }, 'u', '')).toMatchObject({ together: 't', fromPart: 'p', undoes: '1' });
   });
 });
 

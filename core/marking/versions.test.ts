@@ -14,9 +14,7 @@ test('notes, places and hairpins of the first version stand where they stood', (
   expect(namesForward('at-4-720', 480)).toBe('at-4-3_2');
   expect(['bar-3', 'bars-3-5', 'the at-sign'].map((text) => namesForward(text, 480))).toEqual(['bar-3', 'bars-3-5', 'the at-sign']);
   expect(namesForward('lost [12/1 A4] n-P1-11-1-160-A4-0', 480)).toBe('lost [12/1 A4] n-11-1-1_3-A4-0');
-  expect(namesForward('marked differently elsewhere n-P1-3-1-0-A4-0 n-P1-1-1-24-A4-0', 12)).toBe(
-    'marked differently elsewhere n-3-1-0-A4-0 n-1-1-2-A4-0',
-  );
+  expect(namesForward('marked differently elsewhere n-P1-3-1-0-A4-0 n-P1-1-1-24-A4-0', 12)).toBe('marked differently elsewhere n-3-1-0-A4-0 n-1-1-2-A4-0');
   expect(markForward('hairpin', { value: 'crescendo 4 160' }, 480)).toEqual({ value: 'crescendo 4 1_3' });
   expect(markForward('words', { value: 'crescendo 4 160' }, 480)).toEqual({ value: 'crescendo 4 160' });
   const mark = (value: string) => ({ value, origin: 'coach' as const });

@@ -39,6 +39,8 @@ export const changeSetShape = z.object({
   at: z.iso.datetime(),
   reason: words(LIMITS.reason).min(1),
   undoes: z.uuid().nullable(),
+  together: z.uuid().optional(),
+  fromPart: z.uuid().optional(),
   changes: z.array(changeShape).min(1).max(LIMITS.changesInSet),
 });
 

@@ -34,6 +34,14 @@ test('marks, passages and tempo are one chain: the last is taken back first, and
   await ready(page);
   await expect(passages).toHaveCount(before + 1);
   await expect(tempo).toHaveValue('77');
+  // The chain outlives the visit.
+  await next('tempo 77');
+  await score(page).focus();
+  await page.keyboard.press('Control+z');
+  await expect(tempo).toHaveValue(printed);
+  await page.keyboard.press('Control+z');
+  await expect(passages).toHaveCount(before);
+  await next('Finger 4');
 });
 
 test('a mark without a place is not left out of the file unsaid', async ({ page, request }) => {

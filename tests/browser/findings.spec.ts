@@ -148,4 +148,13 @@ test('bows that two sections have otherwise are named in both, and made alike fr
   await other('Violin 1');
   await walkTo(page, 1);
   await expect(status(page)).toContainText('down-bow');
+  // It is in the chain of the part where it was done, also after going away; what is undone there is undone here.
+  await saved(page);
+  await other('Violin 2');
+  await page.getByRole('button', { name: /^Undo: Violin 1, Pair: Bowed like another part/ }).click();
+  await expect(page.getByRole('button', { name: 'Undo: Down-bow' })).toBeEnabled();
+  await saved(page);
+  await other('Violin 1');
+  await walkTo(page, 1);
+  await expect(status(page)).toContainText('up-bow');
 });

@@ -10,7 +10,8 @@ import { splitKey } from '../../core/marking/mark';
 import { bringIn, compared, editionsOf, leaveAlone, replaceFile } from '../../server/editions';
 import { markedScore } from '../../server/marked';
 import { history, markingOfPart, storeChanges } from '../../server/markings';
-import { musicOf, partById, passagesOf } from '../../server/parts';
+import { musicOf, partById, passagesOf, setPassages } from '../../server/parts';
+import { deedsOf } from '../../server/deeds';
 import { shelf, takeIn } from '../../server/pieces';
 import { OURSELVES } from '../../server/workers';
 import { marksOfPart, midiOfPart } from '../../server/take-out';
@@ -103,6 +104,10 @@ describe('another edition', () => {
   });
   test('takes the place of the file: marks, passages and downloads follow, and the old file can be taken back', async () => {
     const target = await noteAt(partId, 20, 0);
+    const before = await passagesOf(studio, partId);
+    const other = before.map((passage) => ({ ...passage, name: `${passage.name} anew` }));
+    await setPassages(studio, partId, other, before, { id: randomUUID(), at: '2030-01-01T10:00:00.000Z', reason: 'Renamed', undoes: null });
+    expect(await deedsOf(studio, partId)).toMatchObject([{ reason: 'Renamed', about: 'passages', before, after: other }]);
     expect(await replaceFile(studio, partId, editionId, 'coach', OURSELVES)).toEqual({ ok: true, value: { lost: 1, moved: expect.any(Number) } });
     expect(await partById(studio, partId)).toMatchObject({ bars: 31, fileName: 'second.musicxml' });
     expect((await musicOf(studio, partId))!.text).not.toContain('<measure number="9">');
@@ -114,6 +119,7 @@ describe('another edition', () => {
       [0, 14],
       [15, 30],
     ]);
+    expect(await deedsOf(studio, partId)).toEqual([]);
     expect((await history(studio, id)).at(-1)).toMatchObject({ boundary: true, reason: 'New file: second.musicxml, Violin' });
     expect((await markedScore(studio, pieceId, partId, {}, OURSELVES))!.fileName).toBe('second (Violin, marked).musicxml');
     const back = (await editionsOf(studio, partId)).find(({ name }) => name.startsWith('staircase'))!;

@@ -50,8 +50,8 @@ import { usePlay } from './use-play';
 import { usePlayers } from './use-players';
 import { useSelection } from './use-selection';
 import { useShownPart } from './use-shown-part';
-import type { Deed } from './undo-chain';
-import { useUndo } from './use-undo';
+import { nextStep } from './undo-chain';
+import { useElsewhere } from './use-elsewhere';
 import { usePlayersMarking } from './use-variant';
 import { useWidth } from './use-width';
 
@@ -80,10 +80,19 @@ export function Desk({ data }: { data: DeskData }) {
   const [named] = useState({ id: data.part.id, name: `${data.part.name}, ${data.title}` });
   const { store, state } = useMarking(named, data.markingId, data.marking, data.history);
   const { analyst, open: opened, failed } = useAnalyst(data.part.id, data.musicVersion, arrive);
-  const chain = useUndo();
-  const did = useCallback((deed: Deed) => chain.did(deed), [chain]);
-  const { passages, current, setCurrent, ...passageList } = usePassages(named, data.passages, data.passageIndex, did);
-  const { playerId, tempo, told, line, preferences, density, intonation, accepted, set: setSettings } = usePartSettings(named, data.settings, did);
+  const { passages, current, setCurrent, ...passageList } = usePassages(named, data.passages, data.passageIndex, data.deeds.passages);
+  const {
+    playerId,
+    tempo,
+    told,
+    line,
+    preferences,
+    density,
+    intonation,
+    accepted,
+    set: setSettings,
+    undoLane,
+  } = usePartSettings(named, data.settings, data.deeds.settings);
   const { players, changeHand } = usePlayers(data.players);
   const [tab, setTab] = useState(data.tab);
   const unsentNow = useUnsent();
@@ -97,7 +106,6 @@ export function Desk({ data }: { data: DeskData }) {
   const player = players.find((each) => each.id === playerId) ?? null;
   const own = usePlayersMarking({ part: named, everybody: store, base: state, player, first: data.variant, onProblem: setProblem });
   const { marking } = own;
-  const [undoNext, redoNext] = [chain.toUndo(own.steps), chain.toRedo(own.steps)];
   const shown = useShownMarking(marking, showPrint);
   const view = useShownPart({ opened, told, shown, marking, player, named: data.part.instrument });
   const { print, part, open, kind, person, instrument } = view;
@@ -111,6 +119,11 @@ export function Desk({ data }: { data: DeskData }) {
   );
   const [wasChecked, setWasChecked] = useState(false);
   const others = useOthers(analyst, data.part.id, wasChecked && data.siblings.length > 1);
+  const isOpen = (markingId: string) => markingId === data.markingId || own.isOpen(markingId);
+  const elsewhere = useElsewhere(named, data.elsewhere, isOpen, (set, partId) => void analyst?.joined(partId, set.changes).then(others.note));
+  const ownLanes = [...own.undoLanes, passageList.undoLane, undoLane];
+  const lanes = [...ownLanes, ...elsewhere.lanes(ownLanes)];
+  const [undoNext, redoNext] = [nextStep(lanes, 'undo'), nextStep(lanes, 'redo')];
   const { report: checked, failed: checkFailed } = useReport(analyst, conditions, passages, others.known);
   if (checked && !wasChecked) setWasChecked(true);
   const { selection, chosen, order, pick, away, clear } = useSelection(part, data.noteId);
@@ -156,9 +169,8 @@ export function Desk({ data }: { data: DeskData }) {
       // A pitch would be written into the file as it is shown here, and not as the file has it.
       if (isMoved && changes.some(({ kind: of }) => of === 'pitch')) return setProblem(NOT_HERE);
       put(reason, changes);
-      if (changes.length) chain.marked();
     },
-    [closeChoices, put, chain, isMoved],
+    [closeChoices, put, isMoved],
   );
 
   const spots = useFindings({
@@ -171,8 +183,7 @@ export function Desk({ data }: { data: DeskData }) {
     onRelease: (id) => setSetting({ release: [id] }),
     onChange: change,
     onTempo: (next) => setSetting({ tempo: next }),
-    onOther: others.note,
-    onDone: did,
+    onElsewhere: elsewhere.make,
     onProblem: setProblem,
   });
   const report = spots.told;

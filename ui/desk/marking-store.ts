@@ -68,24 +68,32 @@ export class MarkingStore {
 
   readonly snapshot = (): MarkingState => this.state;
 
-  apply(reason: string, changes: readonly Change[]): void {
+  /** @param together shared by all that is done at once, here and elsewhere */
+  apply(reason: string, changes: readonly Change[], together?: string): void {
     if (changes.length === 0) return;
     this.whenOpen(() => {
       // A text of which nothing is left when it is clean changes nothing.
       const clean = changes.map(cleaned).filter(({ to }) => to === null || to.value !== '');
-      if (clean.length) this.add({ id: this.outbox.newId(), at: this.outbox.now(), reason: reasonText(reason), changes: clean, undoes: null });
+      const { newId, now } = this.outbox;
+      const set = { id: newId(), at: now(), reason: reasonText(reason), changes: clean, undoes: null, ...(together ? { together } : {}) };
+      if (clean.length) this.add(set);
     });
   }
 
   undo(): void {
-    this.whenOpen(() => this.takeBack(this.state.stacks.undo.at(-1)));
+    this.whenOpen(() => this.takeBackNow(this.state.stacks.undo.at(-1)));
   }
 
   redo(): void {
-    this.whenOpen(() => this.takeBack(this.state.stacks.redo.at(-1)));
+    this.whenOpen(() => this.takeBackNow(this.state.stacks.redo.at(-1)));
   }
 
-  private takeBack(last: ChangeSet | undefined): void {
+  /** Takes one set back, wherever in the stacks it is. */
+  takeBack(set: ChangeSet): void {
+    this.whenOpen(() => this.takeBackNow(set));
+  }
+
+  private takeBackNow(last: ChangeSet | undefined): void {
     if (!last) return;
     const set = undoing(last, this.outbox.newId(), this.outbox.now());
     this.add({ ...set, reason: reasonText(set.reason) });
@@ -169,7 +177,7 @@ export class MarkingStore {
         const pendingIds = new Set(this.state.pending.map(({ id }) => id));
         // What is stored can be taken back as before where it still fits; what waits is as it is now.
         const undo = news.base ? [] : this.state.stacks.undo.filter(({ id }) => !pendingIds.has(id));
-        const stacks = news.sets.reduce<Stacks>(pushed, { undo, redo: [] });
+        const stacks = news.sets.reduce<Stacks>(pushed, { undo, redo: [], freshAt: this.state.stacks.freshAt });
         return this.set({ marking, stacks, pending: news.sets, clash: null });
       }
     }

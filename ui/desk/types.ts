@@ -8,6 +8,8 @@ import type { PlayerDescription } from '@/core/instruments/player';
 import type { HandPreferences } from '@/core/left-hand/preferences';
 import type { IntonationSettings } from '@/core/checks/target';
 import type { Density } from '@/core/left-hand/worth-writing';
+import type { PartDeed } from '@/core/marking/part-deed';
+import type { ElsewhereData } from './elsewhere';
 import type { PanelTab } from './tabs';
 import type { Engraving } from '@/workers/server/engraver';
 import type { System } from '@/workers/server/picture';
@@ -63,6 +65,9 @@ export interface DeskData {
   markingId: string;
   marking: Marking;
   history: ChangeSet[];
+  /** Marks in other markings that belong to this part's chain of undo. */
+  elsewhere: ElsewhereData[];
+  deeds: { passages: PartDeed[]; settings: PartDeed[] };
   /** Of the player that the part is checked for, where there is one. */
   variant: VariantData | null;
   passages: Passage[];

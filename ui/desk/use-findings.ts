@@ -6,14 +6,11 @@ import { findingKey, type Finding } from '@/core/checks/finding';
 import type { TriedRemedy } from '@/core/checks/remedies';
 import type { Stroke } from '@/core/bow-arm/describe';
 import type { FingeredNote } from '@/core/left-hand/fingering';
-import type { Change, ChangeSet } from '@/core/marking/change';
-import { undoing } from '@/core/marking/history';
+import type { Change } from '@/core/marking/change';
 import { RECORD_VERSION } from '@/core/marking/versions';
-import type { Deed } from './undo-chain';
 import { LIMITS } from '@/core/util/limits';
 import { cleanText, shortened } from '@/core/util/text';
 import type { Problem } from '@/ui/kit/problem';
-import { outbox } from '@/ui/unsent/browser';
 import type { Conditions } from '@/workers/analyst';
 import { EVERYTHING, parted, passes, type FindingFilter } from './findings-shown';
 import type { AcceptedFinding } from './types';
@@ -31,10 +28,8 @@ interface Asked {
   onRelease(id: string): void;
   onChange(reason: string, changes: readonly Change[]): void;
   onTempo(tempo: number): void;
-  /** Another part of the piece was marked. */
-  onOther(): void;
-  /** Something was done that is no mark of this part. */
-  onDone(deed: Deed): void;
+  /** Marks for another part of the piece. */
+  onElsewhere(marking: { markingId: string; part: { id: string; name: string } }, reason: string, changes: readonly Change[]): void;
   onProblem(problem: Problem): void;
 }
 
@@ -51,7 +46,7 @@ export interface TriedPlan {
 }
 
 /** The findings that are told, the one that is looked at, its remedies, and the remedy that is being tried. */
-export function useFindings({ analyst, conditions, report, accepted, wanted, onAccept, onRelease, onChange, onTempo, onOther, onDone, onProblem }: Asked) {
+export function useFindings({ analyst, conditions, report, accepted, wanted, onAccept, onRelease, onChange, onTempo, onElsewhere, onProblem }: Asked) {
   const [filter, setFilter] = useState<FindingFilter>(EVERYTHING);
   const [chosen, setChosen] = useState<string | null>(null);
   const [remedies, setRemedies] = useState<{ key: string; items: TriedRemedy[] } | null>(null);
@@ -105,23 +100,10 @@ export function useFindings({ analyst, conditions, report, accepted, wanted, onA
     if (!taken || !current) return;
     setPointed(null);
     if (taken.changes?.length) onChange(`Bar ${current.bar}, ${current.kind}: ${taken.text}`, taken.changes);
-    else if (taken.elsewhere) void takeElsewhere(taken.elsewhere, `Bowed like another part, from its bar ${current.bar}`);
-    else if (taken.tempo) onTempo(taken.tempo);
-  }
-
-  /** Marks for another part go there, as a step of its own history. */
-  async function takeElsewhere({ partId, markingId, name, changes }: NonNullable<TriedRemedy['elsewhere']>, reason: string) {
-    let last: ChangeSet | null = null;
-    const send = async (set: ChangeSet): Promise<void> => {
-      last = set;
-      outbox()?.add({ about: 'marks', markingId, part: { id: partId, name }, set: { ...set, version: RECORD_VERSION } }, set.id);
-      await analyst?.joined(partId, set.changes);
-      onOther();
-    };
-    const [id, at] = [crypto.randomUUID(), new Date().toISOString()];
-    const back = () => void send(undoing(last!, crypto.randomUUID(), new Date().toISOString()));
-    await send({ id, at, reason: shortened(reason, LIMITS.reason), changes, undoes: null });
-    onDone({ what: `${name}: ${reason}`, undo: back, redo: back });
+    else if (taken.elsewhere) {
+      const { partId, markingId, name, changes } = taken.elsewhere;
+      onElsewhere({ markingId, part: { id: partId, name } }, `Bowed like another part, from its bar ${current.bar}`, changes);
+    } else if (taken.tempo) onTempo(taken.tempo);
   }
 
   return {

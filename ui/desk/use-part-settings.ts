@@ -1,12 +1,15 @@
 'use client';
 
 import { useEffect, useMemo, useState } from 'react';
+import type { Logged } from '@/core/marking/history';
+import { undoingDeed, type PartDeed } from '@/core/marking/part-deed';
 import type { Told } from '@/core/instruments/as-told';
 import { outbox } from '@/ui/unsent/browser';
-import type { Body, PartNamed } from '@/ui/unsent/entry';
+import { laterThanBefore } from '@/ui/kit/clock';
+import type { Body, Deed, PartNamed } from '@/ui/unsent/entry';
 import { VIEW_MS } from '@/ui/unsent/outbox';
-import type { Deed } from './undo-chain';
-import { settingsDeed } from './use-undo';
+import type { Lane } from './undo-chain';
+import { deedOf, newDeed, settingsDeed, useLog } from './use-undo';
 import type { AcceptedFinding, DeskSettings } from './types';
 
 /** What is said anew: settings one by one; findings are accepted and taken up again by themselves. */
@@ -22,14 +25,18 @@ export function withSettings(before: DeskSettings, { accept = [], release = [], 
 /** Whom one looks at the part for, and which line of it, is no deed that could be taken back. */
 const isLooking = (change: SettingsChange): boolean => Object.keys(change).every((key) => key === 'playerId' || key === 'line');
 
+const settingsRow = (body: Body): PartDeed | null =>
+  body.about === 'settings' && body.deed ? { ...deedOf(body.deed), about: 'settings', before: body.deed.before, after: body.change } : null;
+
 const changeOf = (body: Body): SettingsChange => (body.about === 'settings' ? (body.change as SettingsChange) : {});
 
 /**
  * What the part is checked for and what the coach says about it: shown at once, kept and sent by the outbox, followed in every tab.
- * @param onDone told of every change by the coach
+ * Its lane of the chain of undo comes with it.
  */
-export function usePartSettings(part: PartNamed, first: DeskSettings, onDone: (deed: Deed) => void) {
+export function usePartSettings(part: PartNamed, first: DeskSettings, deeds: readonly PartDeed[]) {
   const [settings, setSettings] = useState(first);
+  const log = useLog(`settings ${part.id}`, deeds, settingsRow);
   const { instrument, sounds, section, octaves, staff } = settings;
   const told = useMemo<Told>(() => ({ instrument, sounds, section, octaves, staff }), [instrument, sounds, section, octaves, staff]);
   useEffect(() => {
@@ -42,15 +49,21 @@ export function usePartSettings(part: PartNamed, first: DeskSettings, onDone: (d
       if (event.is === 'made elsewhere') follow(event.entry.body);
     });
   }, [part.id]);
-  const put = (change: SettingsChange): void => {
+  function put(change: SettingsChange, deed?: Deed & { before: SettingsChange }): void {
+    const body = { about: 'settings' as const, part, change, ...(deed ? { deed } : {}) };
+    const entryId = crypto.randomUUID();
     setSettings((before) => withSettings(before, change));
-    outbox()?.add({ about: 'settings', part, change });
-  };
-  function set(change: SettingsChange): void {
-    const { what, back } = settingsDeed(settings, change);
-    put(change);
-    if (isLooking(change)) return;
-    onDone({ what, undo: () => put(back), redo: () => put(change) });
+    log.add(settingsRow(body), entryId);
+    outbox()?.add(body, entryId);
   }
-  return { ...settings, told, set };
+  function set(change: SettingsChange): void {
+    if (isLooking(change)) return put(change);
+    const { what, back } = settingsDeed(settings, change);
+    put(change, { ...newDeed(what), before: back });
+  }
+  function takeBack(done: Logged): void {
+    const { before, after, ...deed } = undoingDeed(done as PartDeed<SettingsChange>, crypto.randomUUID(), laterThanBefore());
+    put(after, { ...deedOf(deed), before });
+  }
+  return { ...settings, told, set, undoLane: { stacks: log.snapshot(), takeBack } satisfies Lane };
 }

@@ -1,21 +1,29 @@
 'use client';
 
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Logged } from '@/core/marking/history';
+import { undoingDeed, type PartDeed } from '@/core/marking/part-deed';
 import type { Passage } from '@/core/score/passages';
 import { cleanLine } from '@/core/util/text';
 import { outbox, useUnsent } from '@/ui/unsent/browser';
-import type { PartNamed } from '@/ui/unsent/entry';
+import { laterThanBefore } from '@/ui/kit/clock';
+import type { Body, Deed, PartNamed } from '@/ui/unsent/entry';
 import { VIEW_MS } from '@/ui/unsent/outbox';
-import type { Deed } from './undo-chain';
+import type { Lane } from './undo-chain';
+import { deedOf, newDeed, useLog } from './use-undo';
 
 const inBarOrder = (passages: readonly Passage[]): Passage[] => [...passages].sort((a, b) => a.fromBar - b.fromBar || a.toBar - b.toBar);
 
-/** The passages of a part, which one is open, and the last change to them in words. @param onDone told of every change by the coach */
-export function usePassages(part: PartNamed, first: Passage[], firstIndex: number, onDone: (deed: Deed) => void) {
+const passagesDeed = (body: Body): PartDeed | null =>
+  body.about === 'passages' && body.deed ? { ...body.deed, about: 'passages', before: body.from, after: body.to } : null;
+
+/** The passages of a part, which one is open, the last change to them in words, and their lane of the chain of undo. */
+export function usePassages(part: PartNamed, first: Passage[], firstIndex: number, deeds: readonly PartDeed[]) {
   const [passages, setPassages] = useState(first);
   const [current, setCurrent] = useState(firstIndex);
   const [changed, setChanged] = useState<string | null>(null);
   const lane = `passages ${part.id}`;
+  const log = useLog(lane, deeds, passagesDeed);
   const clash = useUnsent().clashes[lane];
   const shown = useRef({ passages, current });
   useEffect(() => {
@@ -42,24 +50,27 @@ export function usePassages(part: PartNamed, first: Passage[], firstIndex: numbe
     });
   }, [lane, show]);
 
-  /** Puts others in the place of those that are there now, also when that is some time after this was drawn. */
-  const put = useCallback(
-    (next: readonly Passage[]): void => {
-      const from = shown.current.passages;
-      const to = inBarOrder(next);
-      show(to);
-      shown.current = { ...shown.current, passages: to };
-      outbox()?.add({ about: 'passages', part, from, to });
-    },
-    [part, show],
-  );
+  /** Puts others in the place of those that are there now. */
+  function put(next: readonly Passage[], deed: Deed): void {
+    const to = inBarOrder(next);
+    const body = { about: 'passages' as const, part, from: passages, to, deed };
+    const entryId = crypto.randomUUID();
+    show(to);
+    log.add(passagesDeed(body), entryId);
+    outbox()?.add(body, entryId);
+  }
 
   function change(next: readonly Passage[], what: string): void {
-    const before = passages;
-    const after = inBarOrder(next.map((passage) => ({ ...passage, name: cleanLine(passage.name) || 'Passage' })));
-    put(after);
+    put(
+      next.map((passage) => ({ ...passage, name: cleanLine(passage.name) || 'Passage' })),
+      newDeed(what),
+    );
     setChanged(what);
-    onDone({ what, undo: () => put(before), redo: () => put(after) });
+  }
+
+  function takeBack(done: Logged): void {
+    const { after, ...deed } = undoingDeed(done as PartDeed<Passage[]>, crypto.randomUUID(), laterThanBefore());
+    put(after, deedOf(deed));
   }
 
   /** Decides between these passages and those that were stored elsewhere meanwhile. */
@@ -77,6 +88,7 @@ export function usePassages(part: PartNamed, first: Passage[], firstIndex: numbe
     setCurrent,
     changed,
     change,
+    undoLane: { stacks: log.snapshot(), takeBack } satisfies Lane,
     dismiss,
     clash: clash?.about === 'passages' ? clash.passages : null,
     settle,

@@ -1,7 +1,8 @@
 'use client';
 
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import type { Change } from '@/core/marking/change';
+import type { Change, ChangeSet } from '@/core/marking/change';
+import { noStacks } from '@/core/marking/history';
 import { BOW_WISH_KINDS, markKey, PLAYER_KINDS, splitKey, type MarkKind } from '@/core/marking/mark';
 import { variantChanges, variantForAll, withVariant } from '@/core/marking/variant';
 import type { Whose } from '@/core/marking/rebase';
@@ -11,7 +12,7 @@ import type { PartNamed } from '@/ui/unsent/entry';
 import { markingOutbox } from '@/ui/unsent/marking-outbox';
 import { MarkingStore, type MarkingState } from './marking-store';
 import type { PlayerChoice, VariantData } from './types';
-import type { Step } from './undo-chain';
+import type { Lane } from './undo-chain';
 
 interface Asked {
   part: PartNamed;
@@ -30,35 +31,42 @@ const NOT_LOADED: Problem = {
   remedy: 'What is shown is the marking for everybody. Choose the player again, or reload.',
 };
 
-const NOTHING: MarkingState = { marking: {}, stacks: { undo: [], redo: [] }, pending: [], clash: null };
+const NOTHING: MarkingState = { marking: {}, stacks: noStacks(), pending: [], clash: null };
 const NO_STORE = { subscribe: () => () => undefined, snapshot: () => NOTHING };
 
 /** Kinds that may differ from player to player; edits and notes are for everybody. */
 const OWN_KINDS: ReadonlySet<MarkKind> = new Set<MarkKind>([...PLAYER_KINDS, ...BOW_WISH_KINDS]);
 
+interface Own {
+  playerId: string;
+  markingId: string;
+  store: MarkingStore;
+}
+
 /** The marking as the chosen player has it, and where changes to it go: to everybody, or to this player alone. */
 export function usePlayersMarking({ part, everybody, base, player, first, onProblem }: Asked) {
-  const [own, setOwn] = useState<{ playerId: string; store: MarkingStore } | null>(() => first && { playerId: first.playerId, store: storeFor(part, first) });
+  /** Of every player that was looked at, so that what was done for one can be undone whoever is looked at now. */
+  const [opened, setOpened] = useState<readonly Own[]>(() => (first ? [{ ...first, store: storeFor(part, first) }] : []));
   const [aloneFor, setAloneFor] = useState<string | null>(null);
   const playerId = player?.id ?? null;
-  const store = own && own.playerId === playerId ? own.store : null;
+  const store = opened.find((own) => own.playerId === playerId)?.store ?? null;
   const variant = useSyncExternalStore((store ?? NO_STORE).subscribe, (store ?? NO_STORE).snapshot, (store ?? NO_STORE).snapshot);
   const alone = playerId !== null && aloneFor === playerId;
 
   useEffect(() => {
-    if (!playerId || own?.playerId === playerId) return;
+    if (!playerId || store) return;
     let gone = false;
     void sendJson('PUT', `/api/parts/${part.id}/variants/${playerId}`, {}).then(async (response) => {
       const data = response?.ok ? ((await response.json()) as VariantData) : null;
       if (gone) return;
-      if (data) setOwn({ playerId, store: storeFor(part, data) });
+      if (data) setOpened((before) => [...before, { playerId, markingId: data.markingId, store: storeFor(part, data) }]);
       else onProblem(NOT_LOADED);
     });
     return () => {
       gone = true;
     };
-  }, [part, playerId, own?.playerId, onProblem]);
-  useEffect(() => store?.open(), [store]);
+  }, [part, playerId, store, onProblem]);
+  useEffect(() => opened.forEach((own) => own.store.open()), [opened]);
 
   const marking = useMemo(() => withVariant(base.marking, variant.marking), [base.marking, variant.marking]);
 
@@ -70,25 +78,21 @@ export function usePlayersMarking({ part, everybody, base, player, first, onProb
       const own = store?.snapshot().marking ?? {};
       const isOwn = ({ target, kind }: Change) => store !== null && OWN_KINDS.has(kind) && (alone || markKey(target, kind) in own);
       const mine = changes.filter(isOwn);
-      if (mine.length) store!.apply(`${name}: ${reason}`, variantChanges(all, own, mine));
-      everybody.apply(
-        reason,
-        changes.filter((each) => !isOwn(each)).map((each) => ({ ...each, from: all[markKey(each.target, each.kind)] ?? null })),
-      );
+      const others = changes.filter((each) => !isOwn(each)).map((each) => ({ ...each, from: all[markKey(each.target, each.kind)] ?? null }));
+      const together = mine.length && others.length ? crypto.randomUUID() : undefined;
+      if (mine.length) store!.apply(`${name}: ${reason}`, variantChanges(all, own, mine), together);
+      everybody.apply(reason, others, together);
     },
     [everybody, store, alone, name],
   );
 
-  /** The last step of each marking that is open. */
-  const stepsOf = (stack: 'undo' | 'redo'): Step[] =>
-    [{ of: everybody, last: base.stacks[stack].at(-1) }, ...(store ? [{ of: store, last: variant.stacks[stack].at(-1) }] : [])].flatMap(({ of, last }) =>
-      last ? [{ at: last.at, what: last.reason.replace(/^Undo: /, ''), act: () => of[stack]() }] : [],
-    );
+  const laneOf = (of: MarkingStore): Lane => ({ stacks: of.snapshot().stacks, takeBack: (row) => of.takeBack(row as ChangeSet) });
 
   return {
     marking,
     change,
-    steps: { undo: stepsOf('undo'), redo: stepsOf('redo') },
+    undoLanes: [everybody, ...opened.map((own) => own.store)].map(laneOf),
+    isOpen: (markingId: string) => opened.some((own) => own.markingId === markingId),
     /** Marks that differ for the chosen player. */
     differing: Object.keys(variant.marking).length,
     /** Fingers and bows go to the chosen player alone. */
@@ -98,8 +102,9 @@ export function usePlayersMarking({ part, everybody, base, player, first, onProb
     /** Everybody gets what this player has; nothing differs any more. */
     giveToAll(): void {
       if (!store) return;
-      everybody.apply(`As ${name} has it`, variantForAll(base.marking, variant.marking));
-      empty('As everybody');
+      const together = crypto.randomUUID();
+      everybody.apply(`As ${name} has it`, variantForAll(base.marking, variant.marking), together);
+      empty('As everybody', together);
     },
     /** The player has what everybody has again. */
     asEverybody: () => empty('As everybody'),
@@ -108,10 +113,11 @@ export function usePlayersMarking({ part, everybody, base, player, first, onProb
     settle: (whose: (key: string) => Whose) => (variant.clash ? store!.settle(whose) : everybody.settle(whose)),
   };
 
-  function empty(reason: string): void {
+  function empty(reason: string, together?: string): void {
     store?.apply(
       `${name}: ${reason}`,
       Object.entries(variant.marking).map(([key, from]) => ({ ...splitKey(key), from, to: null })),
+      together,
     );
   }
 }

@@ -1,15 +1,19 @@
 /** What the coach changed and the server does not have yet. */
 import { z } from 'zod';
+import { deedShape } from '@/core/marking/part-deed';
 import { problemShape, type Problem } from '@/core/util/problem-shape';
 import type { ChangeSet } from '@/core/marking/change';
 import type { Passage } from '@/core/score/passages';
 
 export type Body =
   | { about: 'marks'; markingId: string; part: PartNamed; set: ChangeSet }
-  | { about: 'passages'; part: PartNamed; from: Passage[]; to: Passage[] }
+  | { about: 'passages'; part: PartNamed; from: Passage[]; to: Passage[]; deed?: Deed }
   /** Settings of a part one by one; findings that are accepted or taken up again. */
-  | { about: 'settings'; part: PartNamed; change: Record<string, unknown> }
+  | { about: 'settings'; part: PartNamed; change: Record<string, unknown>; deed?: Deed & { before: Record<string, unknown> } }
   | { about: 'player'; playerId: string; name: string; change: Record<string, unknown> };
+
+/** A step that can be taken back, as the server keeps it (`core/marking/part-deed.ts`). */
+export type Deed = z.infer<typeof deedShape>;
 
 export interface PartNamed {
   id: string;
@@ -27,11 +31,13 @@ export interface Entry {
   seq: number | null;
 }
 
+export const marksLane = (markingId: string): string => `marks ${markingId}`;
+
 /** Changes of one lane are sent in order; lanes do not wait for one another. */
 export function laneOf(body: Body): string {
   switch (body.about) {
     case 'marks':
-      return `marks ${body.markingId}`;
+      return marksLane(body.markingId);
     case 'player':
       return `player ${body.playerId}`;
     default:
@@ -57,8 +63,13 @@ export const entryShape = z.object({
   madeAt: z.string(),
   body: z.discriminatedUnion('about', [
     z.object({ about: z.literal('marks'), markingId: z.string(), part: partShape, set: changeSetShape }),
-    z.object({ about: z.literal('passages'), part: partShape, from: passagesShape, to: passagesShape }),
-    z.object({ about: z.literal('settings'), part: partShape, change: z.record(z.string(), z.unknown()) }),
+    z.object({ about: z.literal('passages'), part: partShape, from: passagesShape, to: passagesShape, deed: deedShape.optional() }),
+    z.object({
+      about: z.literal('settings'),
+      part: partShape,
+      change: z.record(z.string(), z.unknown()),
+      deed: deedShape.extend({ before: z.record(z.string(), z.unknown()) }).optional(),
+    }),
     z.object({ about: z.literal('player'), playerId: z.string(), name: z.string(), change: z.record(z.string(), z.unknown()) }),
   ]),
   refused: problemShape.nullable(),

@@ -1,8 +1,9 @@
 /** The outbox as one marking sees it. */
 import type { ChangeSet } from '@/core/marking/change';
 import { RECORD_VERSION } from '@/core/marking/versions';
+import { laterThanBefore } from '@/ui/kit/clock';
 import type { MarkingNews, MarkingOutbox } from '@/ui/desk/marking-store';
-import { type Body, type Entry, type PartNamed } from './entry';
+import { marksLane, type Body, type Entry, type PartNamed } from './entry';
 import type { Outbox } from './outbox';
 
 const setOf = (entry: Entry): ChangeSet => (entry.body as Extract<Body, { about: 'marks' }>).set;
@@ -10,7 +11,7 @@ const setOf = (entry: Entry): ChangeSet => (entry.body as Extract<Body, { about:
 /** @param outbox null while a page is made on the server: nothing is changed there */
 export function markingOutbox(outbox: Outbox | null, markingId: string, part: PartNamed): MarkingOutbox {
   const body = (set: ChangeSet): Body => ({ about: 'marks', markingId, part, set: { ...set, version: RECORD_VERSION } });
-  const lane = `marks ${markingId}`;
+  const lane = marksLane(markingId);
   return {
     add: (set) => outbox?.add(body(set), set.id),
     left: async () => {
@@ -32,6 +33,6 @@ export function markingOutbox(outbox: Outbox | null, markingId: string, part: Pa
         }
       }) ?? (() => undefined),
     newId: () => crypto.randomUUID(),
-    now: () => new Date().toISOString(),
+    now: laterThanBefore,
   };
 }

@@ -58,6 +58,7 @@ export class Outbox {
   private state: UnsentState = NOTHING_UNSENT;
   private readonly listeners = new Set<() => void>();
   private readonly lanes = new Map<string, Set<(event: LaneEvent) => void>>();
+  private readonly followers = new Set<(lane: string, event: LaneEvent) => void>();
   private writing: Promise<void> = Promise.resolve();
   private failures = 0;
   private wake: (() => void) | null = null;
@@ -103,17 +104,25 @@ export class Outbox {
     return () => void listeners.delete(listener);
   }
 
+  /** Follows all lanes. */
+  followAll(listener: (lane: string, event: LaneEvent) => void): () => void {
+    this.followers.add(listener);
+    return () => void this.followers.delete(listener);
+  }
+
   /**
    * What a view of a lane has to add to what the server gave it: changes that wait, and before them those that were stored while
    * this page has been here, or while it was on its way. A view that was made before they were does not know of them.
+   * @param of a lane, or which changes of all lanes
    * @param withinMs only those that were stored so recently
    */
-  async left(lane: string, withinMs = Infinity): Promise<{ stored: Entry[]; waiting: Entry[] }> {
+  async left(of: string | ((body: Body) => boolean), withinMs = Infinity): Promise<{ stored: Entry[]; waiting: Entry[] }> {
     await this.ready;
     const since = this.around.now() - withinMs;
+    const isOf = typeof of === 'string' ? (body: Body) => laneOf(body) === of : of;
     return {
-      stored: this.stored.filter(({ entry, at }) => at >= since && laneOf(entry.body) === lane).map(({ entry }) => entry),
-      waiting: this.state.entries.filter((entry) => !entry.refused && laneOf(entry.body) === lane),
+      stored: this.stored.filter(({ entry, at }) => at >= since && isOf(entry.body)).map(({ entry }) => entry),
+      waiting: this.state.entries.filter((entry) => !entry.refused && isOf(entry.body)),
     };
   }
 
@@ -345,6 +354,7 @@ export class Outbox {
 
   private toLane(lane: string, event: LaneEvent): void {
     this.lanes.get(lane)?.forEach((listener) => listener(event));
+    this.followers.forEach((listener) => listener(lane, event));
   }
 }
 

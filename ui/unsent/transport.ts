@@ -94,9 +94,9 @@ function requestFor(batch: readonly Entry[]): { method: string; url: string; val
         value: batch.map((entry) => (entry.body as Extract<Body, { about: 'marks' }>).set),
       };
     case 'passages':
-      return { method: 'PUT', url: `/api/parts/${body.part.id}/passages`, value: { from: body.from, to: body.to } };
+      return { method: 'PUT', url: `/api/parts/${body.part.id}/passages`, value: { from: body.from, to: body.to, ...(body.deed ? { deed: body.deed } : {}) } };
     case 'settings':
-      return { method: 'PUT', url: `/api/parts/${body.part.id}/settings`, value: body.change };
+      return { method: 'PUT', url: `/api/parts/${body.part.id}/settings`, value: { ...body.change, ...(body.deed ? { deed: body.deed } : {}) } };
     case 'player':
       return { method: 'PUT', url: `/api/players/${body.playerId}`, value: body.change };
   }

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { cookies } from 'next/headers';
 import { notFound } from 'next/navigation';
+import { deedsOf, elsewhereOf } from '@/server/deeds';
 import { engraved, inView } from '@/server/engraving';
 import { history, markingOfPart } from '@/server/markings';
 import { editionsOf } from '@/server/editions';
@@ -54,8 +55,10 @@ export default async function Page({ params, searchParams }: Props) {
   const passage = passages[passageIndex] ?? { fromBar: 0, toBar: part.bars - 1 };
   const variant = await variantOf(studioId, part.id, settings.playerId);
   const shown = variant ? withVariant(marking.marking, variant.marking) : marking.marking;
-  const [changes, engraving] = await Promise.all([
+  const [changes, deeds, elsewhere, engraving] = await Promise.all([
     history(studioId, marking.id),
+    deedsOf(studioId, part.id),
+    elsewhereOf(studioId, part.id, [marking.id, ...(variant ? [variant.markingId] : [])]),
     engraved(studioId, part.id, shown, inView({ fromBar: passage.fromBar, toBar: passage.toBar, widthPx }), {
       client: (await cookies()).get('client')?.value ?? 'unnamed',
     }).catch((error) => {
@@ -78,6 +81,8 @@ export default async function Page({ params, searchParams }: Props) {
         markingId: marking.id,
         marking: marking.marking,
         history: changes.map(({ author: _, ...set }) => set),
+        elsewhere,
+        deeds: { passages: deeds.filter(({ about }) => about === 'passages'), settings: deeds.filter(({ about }) => about === 'settings') },
         variant,
         passages,
         players: people,

@@ -1,0 +1,79 @@
+/** What was done on a part and is no mark, and what was done from its Desk to other markings: the rest of its chain of undo. */
+import { z } from 'zod';
+import type { ChangeSet } from '../core/marking/change';
+import type { Marking } from '../core/marking/mark';
+import { deedShape, type PartDeed } from '../core/marking/part-deed';
+import { pool, type Queryable } from './db';
+import { history, marksThere, setOf, SET_COLUMNS, type SetRow } from './markings';
+
+export type Deed = z.infer<typeof deedShape>;
+
+/** Rows that a chain of undo reaches back. */
+const MOST = 200;
+
+/** Stored once, however often it is sent. */
+export async function writeDeed(
+  client: Queryable,
+  studioId: string,
+  partId: string,
+  author: string,
+  { id, at, reason, undoes }: Deed,
+  { about, before, after }: Pick<PartDeed, 'about' | 'before' | 'after'>,
+): Promise<void> {
+  await client.query(
+    `INSERT INTO part_deeds (id, studio_id, part_id, author, at, reason, about, before, after, undoes)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT (id) DO NOTHING`,
+    [id, studioId, partId, author, at, reason, about, JSON.stringify(before), JSON.stringify(after), undoes],
+  );
+}
+
+/** The latest deeds, oldest first. */
+export async function deedsOf(studioId: string, partId: string): Promise<PartDeed[]> {
+  const { rows } = await pool().query(
+    `SELECT * FROM (SELECT id, at, reason, about, before, after, undoes, sequence FROM part_deeds
+                     WHERE studio_id = $1 AND part_id = $2 ORDER BY sequence DESC LIMIT $3) latest ORDER BY sequence`,
+    [studioId, partId, MOST],
+  );
+  return rows.map(({ id, at, reason, about, before, after, undoes }) => ({ id, at: at.toISOString(), reason, about, before, after, undoes }));
+}
+
+/** They name passages and findings of a file that is no longer the part's. */
+export const forgetDeeds = (client: Queryable, studioId: string, partId: string) =>
+  client.query('DELETE FROM part_deeds WHERE studio_id = $1 AND part_id = $2', [studioId, partId]);
+
+/** Sets of a marking that is not open on a part's Desk and belong to the Desk's chain all the same. */
+export interface Elsewhere {
+  markingId: string;
+  part: { id: string; name: string };
+  /** Oldest first. */
+  sets: ChangeSet[];
+  /** What is stored where they wrote: what was changed there since cannot be taken back from here. */
+  there: Marking;
+}
+
+/**
+ * Of a part's other markings (single players'), of other parts what was done from its Desk, and whatever was done at once with
+ * something that its open markings have.
+ * @param open ids of the markings that the Desk holds itself
+ */
+export async function elsewhereOf(studioId: string, partId: string, open: readonly string[]): Promise<Elsewhere[]> {
+  const own = (await Promise.all(open.map((id) => history(studioId, id)))).flat();
+  const together = own.flatMap((set) => set.together ?? []);
+  const { rows } = await pool().query<SetRow & { marking_id: string; part_id: string; name: string }>(
+    `SELECT * FROM (
+       SELECT ${SET_COLUMNS}, marking_id, markings.part_id, parts.name || ', ' || pieces.title AS name FROM change_sets
+         JOIN markings ON markings.id = marking_id JOIN parts ON parts.id = markings.part_id JOIN pieces ON pieces.id = parts.piece_id
+        WHERE change_sets.studio_id = $1 AND pieces.removed_at IS NULL AND NOT marking_id = ANY($3)
+          AND (markings.part_id = $2 OR from_part = $2 OR together = ANY($4))
+          AND NOT EXISTS (SELECT 1 FROM change_sets later WHERE later.marking_id = change_sets.marking_id AND later.boundary AND later.sequence >= change_sets.sequence)
+        ORDER BY sequence DESC LIMIT $5) latest ORDER BY sequence`,
+    [studioId, partId, open, together, MOST],
+  );
+  return Promise.all(
+    [...new Set(rows.map(({ marking_id: id }) => id))].map(async (markingId) => {
+      const of = rows.filter(({ marking_id: id }) => id === markingId);
+      const sets = of.map(setOf);
+      return { markingId, part: { id: of[0]!.part_id, name: of[0]!.name }, sets, there: await marksThere(pool(), studioId, markingId, sets) };
+    }),
+  );
+}
