@@ -5,6 +5,7 @@ import { musicXmlFromAbc } from './abc/to-musicxml';
 import { isZip, openContainer, packContainer } from './container';
 import { encodeLike } from './encoding';
 import { readMusicXml, readMusicXmlBytes, type ReadScore } from './musicxml/read';
+import { isHeif, paperType } from './paper';
 
 /** Reads a file. ABC becomes MusicXML first; what its parser did not understand is among the warnings. */
 export function readScoreBytes(bytes: Uint8Array): Result<ReadScore> {
@@ -17,10 +18,10 @@ export function readScoreBytes(bytes: Uint8Array): Result<ReadScore> {
 /** Files that people bring and that hold no notes that can be read; each with what to do instead. */
 function notAScore(bytes: Uint8Array): Result<never> | null {
   const begins = (...start: number[]) => start.every((byte, i) => bytes[i] === byte);
-  const picture = begins(0x89, 0x50, 0x4e, 0x47) || begins(0xff, 0xd8, 0xff);
-  const remedy = 'Look at it in another window, type the bars you need with "Type a passage", or export MusicXML from the program that made it.';
-  if (begins(0x25, 0x50, 0x44, 0x46)) return bad('the file', 'This is a PDF: a picture of the page, without its notes.', remedy);
-  if (picture) return bad('the file', 'This is a photograph or picture: its notes cannot be read.', remedy);
+  const paper = paperType(bytes);
+  const remedy = 'Lay it beside the bars that you need with "Type a passage", or export MusicXML from the program that made it.';
+  if (paper === 'application/pdf') return bad('the file', 'This is a PDF: a picture of the page, without its notes.', remedy);
+  if (paper || isHeif(bytes)) return bad('the file', 'This is a photograph or picture: its notes cannot be read.', remedy);
   if (begins(0x4d, 0x54, 0x68, 0x64))
     return bad('the file', 'This is a MIDI file: it has sounds and no notation.', 'Open it in a notation program, and export MusicXML from there.');
   return null;

@@ -40,6 +40,8 @@ export const LIMITS = {
   /** A file in ABC, and a passage that is typed and engraved while it is typed, in UTF-16 units. */
   abc: 200_000,
   typed: 20_000,
+  /** Sheets that lie beside one typed passage. */
+  papers: 24,
   /** Bars that are engraved in one picture. */
   barsEngraved: 48,
 } as const;

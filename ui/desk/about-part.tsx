@@ -15,7 +15,7 @@ import { FileButton, SCORE_FILES } from '@/ui/kit/file-button';
 import { ProblemNote, problemOf, type Problem } from '@/ui/kit/problem';
 import { CONTENT, OVERLAY } from '@/ui/kit/dialog';
 import { giveBack } from './dialogs';
-import { EditTyped } from './edit-typed';
+import { EditTyped } from '@/ui/typing/edit-typed';
 import type { DeskData, DeskSettings } from './types';
 
 interface Props {
@@ -102,7 +102,7 @@ export function AboutPart({ open, data, part, told, playedOn, onOpen, onClosed, 
                   ))}
                 </p>
               )}
-              {data.typed && <EditTyped partId={data.part.id} />}
+              {data.typed && <EditTyped partId={data.part.id} pieceId={data.pieceId} />}
               <Editions data={data} />
               <MarksIn part={part} marking={marking} onChange={onChange} />
               {data.warnings.length > 0 && (

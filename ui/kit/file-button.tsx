@@ -40,4 +40,4 @@ export function FileButton({ label, accept, multiple = false, disabled, classNam
 }
 
 /** Kinds of files that a score may come in. */
-export const SCORE_FILES = '.musicxml,.xml,.mxl,.abc';
+export const SCORE_FILES = '.musicxml,.xml,.mxl,.abc,.txt';

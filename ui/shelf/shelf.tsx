@@ -13,7 +13,8 @@ import { ThemeSwitch } from '@/ui/kit/theme';
 import { ChooseTunes, type TuneBook } from './choose-tunes';
 import { FindPieces, Pages } from './find-pieces';
 import { RenamePiece } from './rename-piece';
-import { TypedPassage } from '@/ui/kit/typed-passage';
+import { isPaper, layToPiece, PAPER_FILES, papersOfDraft } from '@/ui/typing/papers';
+import { TYPED_DRAFT, TypedPassage } from '@/ui/typing/typed-passage';
 
 export interface ShelfPart {
   id: string;
@@ -67,12 +68,17 @@ export function Shelf({ studio, search, shown }: { studio: string; search: strin
         setBook({ fileName: file.name, tunes });
         continue;
       }
-      const response = await fetch(`/api/pieces?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }).catch(() => null);
-      if (!response?.ok) {
-        failed.push(await problemOf(response));
+      if (isPaper(file)) {
+        const wrong = await papersOfDraft(TYPED_DRAFT).add(file);
+        if (wrong) failed.push(wrong);
+        else setTyping(true);
         continue;
       }
-      const taken = (await response.json()) as { title: string; known: 'new' | 'on the shelf' | 'put back'; firstPartId: string };
+      const taken = await send(file);
+      if ('what' in taken) {
+        failed.push(taken);
+        continue;
+      }
       if (taken.known === 'new') opened = taken.firstPartId;
       else if (taken.known === 'put back') setNotice(`${taken.title} was here before: it is back on the shelf, with its marks.`);
       else setNotice(`${taken.title} lies on the shelf already; its marks are as they were.`);
@@ -81,6 +87,18 @@ export function Shelf({ studio, search, shown }: { studio: string; search: strin
     setProblems(failed);
     if (opened && files.length === 1) router.push(`/desk/${opened}`);
     else router.refresh();
+  }
+
+  /** What was typed is taken in like any file, and the sheets that lie beside it go with it. */
+  async function takeTyped(file: File, draft: string): Promise<Problem | null> {
+    const taken = await send(file);
+    if ('what' in taken) return taken;
+    const left = await layToPiece(draft, taken.pieceId).catch(() => []);
+    setProblems(left);
+    setTyping(false);
+    if (left.length) router.refresh();
+    else router.push(`/desk/${taken.firstPartId}`);
+    return null;
   }
 
   async function setOnShelf(piece: { id: string; title: string }, onShelf: boolean) {
@@ -127,11 +145,14 @@ export function Shelf({ studio, search, shown }: { studio: string; search: strin
           <p className="grow">
             <strong className="font-serif text-base">Drop a part or a score anywhere on this page.</strong>
             <br />
-            <span className="text-soft">MusicXML (.musicxml, .xml, .mxl) or ABC (.abc), up to 32 MB. It is kept exactly as it came.</span>
+            <span className="text-soft">
+              MusicXML (.musicxml, .xml, .mxl) or ABC (.abc), up to 32 MB. It is kept exactly as it came. A photograph or PDF is laid beside a passage that you
+              type.
+            </span>
           </p>
           <FileButton
             label="Score file"
-            accept={SCORE_FILES}
+            accept={`${SCORE_FILES},${PAPER_FILES}`}
             multiple
             className="button-spruce"
             disabled={reading !== null}
@@ -187,17 +208,22 @@ export function Shelf({ studio, search, shown }: { studio: string; search: strin
             void takeIn(files);
           }}
         />
-        <TypedPassage
-          open={typing}
-          onOpen={setTyping}
-          onDone={(file) => {
-            setTyping(false);
-            void takeIn([file]);
-          }}
-        />
+        <TypedPassage open={typing} onOpen={setTyping} onDone={takeTyped} />
       </main>
     </div>
   );
+}
+
+interface Taken {
+  title: string;
+  known: 'new' | 'on the shelf' | 'put back';
+  pieceId: string;
+  firstPartId: string;
+}
+
+async function send(file: File): Promise<Taken | Problem> {
+  const response = await fetch(`/api/pieces?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }).catch(() => null);
+  return response?.ok ? ((await response.json()) as Taken) : problemOf(response);
 }
 
 const INSTRUMENTS: Readonly<Record<string, string>> = { violin: 'violin', viola: 'viola', cello: 'cello', bass: 'double bass' };

@@ -3,12 +3,12 @@
 import { useState } from 'react';
 import { z } from 'zod';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
-import { TypedPassage } from '@/ui/kit/typed-passage';
+import { TypedPassage } from './typed-passage';
 
 const textShape = z.object({ text: z.string() });
 
 /** A part that was typed is typed on: the new text takes the place of the old one, and marks and passages are carried over. */
-export function EditTyped({ partId }: { partId: string }) {
+export function EditTyped({ partId, pieceId }: { partId: string; pieceId: string }) {
   const [text, setText] = useState<string | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   async function open() {
@@ -18,15 +18,16 @@ export function EditTyped({ partId }: { partId: string }) {
     if (read?.success) setText(read.data.text);
     else setProblem(await problemOf(response));
   }
-  async function use(file: File) {
+  async function use(file: File): Promise<Problem | null> {
     const made = await fetch(`/api/parts/${partId}/editions?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }).catch(() => null);
-    if (!made?.ok) return setProblem(await problemOf(made));
+    if (!made?.ok) return problemOf(made);
     const { id } = (await made.json()) as { id: string };
     const done = await sendJson('POST', `/api/parts/${partId}/editions/${id}/replace`, {});
-    if (!done?.ok) return setProblem(await problemOf(done));
+    if (!done?.ok) return problemOf(done);
     // Everything on the page was made from the old text, and the address names a note of it.
     window.history.replaceState(null, '', `/desk/${partId}`);
     window.location.reload();
+    return null;
   }
   return (
     <section aria-label="What was typed" className="grid gap-2">
@@ -37,12 +38,9 @@ export function EditTyped({ partId }: { partId: string }) {
       {text !== null && (
         <TypedPassage
           open
-          typed={{ text, draft: partId, done: 'Use this text; marks stay' }}
+          typed={{ text, draft: partId, pieceId, done: 'Use this text; marks stay' }}
           onOpen={(isOpen) => isOpen || setText(null)}
-          onDone={(file) => {
-            setText(null);
-            void use(file);
-          }}
+          onDone={use}
         />
       )}
       {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
