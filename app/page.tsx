@@ -1,3 +1,5 @@
+import { cookies } from 'next/headers';
+import { arrangementFrom } from '@/core/util/shelf-order';
 import { shelf } from '@/server/pieces';
 import { currentStudio, studioName } from '@/server/studio';
 import { Shelf } from '@/ui/shelf/shelf';
@@ -9,16 +11,18 @@ interface Props {
   searchParams: Promise<Record<string, string | string[] | undefined>>;
 }
 
-/** `?find=` words that a piece must have, `?page=` counted from 1. */
+/** `?find=` words that a piece must have, `?page=` counted from 1, `?order=` and `?group=`, else as this browser had them last. */
 export default async function Page({ searchParams }: Props) {
   const studioId = await currentStudio();
-  const { find, page } = await searchParams;
-  const search = typeof find === 'string' ? find : '';
-  const [shown, studio] = await Promise.all([shelf(studioId, { search, page: Number(page) || 1 }), studioName(studioId)]);
+  const said = await searchParams;
+  const one = (name: string) => (typeof said[name] === 'string' ? said[name] : undefined);
+  const search = one('find') ?? '';
+  const arrangement = arrangementFrom(one('order'), one('group'), (await cookies()).get('shelf')?.value);
+  const [shown, studio] = await Promise.all([shelf(studioId, { search, page: Number(one('page')) || 1, ...arrangement }), studioName(studioId)]);
   return (
     <Shelf
       studio={studio}
-      search={search}
+      asked={{ search, ...arrangement }}
       shown={{ ...shown, pieces: shown.pieces.map((piece) => ({ ...piece, receivedAt: piece.receivedAt.toISOString() })) }}
     />
   );

@@ -1,6 +1,7 @@
 /** Pieces on the shelf: taking a file in, listing, taking off and putting back. */
 import { z } from 'zod';
 import { bad, good, type Result } from '../core/util/result';
+import type { ShelfGroup, ShelfOrder } from '../core/util/shelf-order';
 import { LIMITS } from '../core/util/limits';
 import { cleanLine, titleText } from '../core/util/text';
 import type { ReadFile } from '../workers/server/tasks';
@@ -20,6 +21,8 @@ const shelfRow = z.object({
   /** The first of them. */
   warnings: z.array(z.object({ place: z.string(), text: z.string() })),
   warningCount: z.number(),
+  /** Under which heading it stands, where the shelf is grouped. */
+  group: z.string().nullable(),
   parts: z.array(z.object({ id: z.uuid(), name: z.string(), instrument, bars: z.number(), notes: z.number(), marks: z.number() })),
 });
 export type ShelfPiece = z.infer<typeof shelfRow>;
@@ -29,7 +32,29 @@ export interface ShelfAsked {
   search?: string;
   /** Counted from 1. */
   page?: number;
+  order?: ShelfOrder;
+  group?: ShelfGroup;
 }
+
+/** How pieces are sorted. */
+const ORDERS: Readonly<Record<ShelfOrder, string>> = {
+  newest: 'created_at DESC',
+  marked: 'changed_at DESC NULLS LAST, created_at DESC',
+  title: 'title COLLATE natural_order',
+  composer: 'composer COLLATE natural_order NULLS LAST, title COLLATE natural_order',
+};
+/** Headings that they stand under; null is "no such thing", and comes last. */
+const GROUPS: Readonly<Record<ShelfGroup, string>> = {
+  none: 'NULL',
+  composer: 'composer',
+  instrument: `(SELECT CASE WHEN count(DISTINCT coalesce(instrument, '')) > 1 THEN 'several' ELSE min(instrument) END FROM parts WHERE piece_id = pieces.id)`,
+  marked: `CASE WHEN EXISTS (SELECT 1 FROM marks JOIN markings ON markings.id = marking_id JOIN parts ON parts.id = part_id WHERE piece_id = pieces.id)
+                THEN 'marked' ELSE 'unmarked' END`,
+};
+
+const INSTRUMENTS_IN_ORDER = "array_position(ARRAY['violin', 'viola', 'cello', 'bass', 'several'], heading)";
+const LAST_CHANGE = `(SELECT max(change_sets.at) FROM change_sets JOIN markings ON markings.id = marking_id JOIN parts ON parts.id = part_id
+                 WHERE piece_id = pieces.id)`;
 
 export interface ShelfPage {
   pieces: ShelfPiece[];
@@ -44,8 +69,8 @@ export const PIECES_PER_PAGE = 24;
 const LONGEST_SEARCH = 120;
 const MOST_WORDS = 8;
 
-/** One page of the shelf, the latest pieces first. Parts and marks are counted for the pieces of the page only. */
-export async function shelf(studioId: string, { search = '', page = 1 }: ShelfAsked = {}): Promise<ShelfPage> {
+/** One page of the shelf. Parts and marks are counted for the pieces of the page only. */
+export async function shelf(studioId: string, { search = '', page = 1, order = 'newest', group = 'none' }: ShelfAsked = {}): Promise<ShelfPage> {
   const words = cleanLine(search).slice(0, LONGEST_SEARCH).split(' ').filter(Boolean).slice(0, MOST_WORDS);
   const patterns = words.map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`);
   const where = `pieces.studio_id = $1 AND removed_at IS NULL AND NOT EXISTS (
@@ -60,21 +85,24 @@ export async function shelf(studioId: string, { search = '', page = 1 }: ShelfAs
   const pages = Math.max(1, Math.ceil(found / PIECES_PER_PAGE));
   const shown = Math.min(pages, Math.max(1, Math.floor(page) || 1));
   const { rows } = await pool().query(
-    `WITH page AS (
-       SELECT pieces.id, title, composer, file_name, pieces.created_at,
-              jsonb_path_query_array(warnings, '$[0 to 39]') AS warnings, jsonb_array_length(warnings) AS warning_count
+    `WITH found AS (
+       SELECT pieces.id, title, composer, file_name, pieces.created_at, ${GROUPS[group]} AS heading,
+              jsonb_path_query_array(warnings, '$[0 to 39]') AS warnings, jsonb_array_length(warnings) AS warning_count,
+              ${order === 'marked' ? LAST_CHANGE : 'NULL::timestamptz'} AS changed_at
          FROM pieces JOIN sources ON sources.id = pieces.source_id WHERE ${where}
-        ORDER BY pieces.created_at DESC, title, pieces.id LIMIT $3 OFFSET $4
+     ), page AS (
+       SELECT *, row_number() OVER (ORDER BY ${group === 'instrument' ? INSTRUMENTS_IN_ORDER : 'heading COLLATE natural_order'} NULLS LAST, ${ORDERS[order]}, title, id) AS place FROM found
+        ORDER BY place LIMIT $3 OFFSET $4
      ), counted AS (
        SELECT part_id, count(*)::int AS marks
          FROM marks JOIN markings ON markings.id = marking_id JOIN parts ON parts.id = part_id JOIN page ON page.id = piece_id
         WHERE marks.studio_id = $1 GROUP BY part_id
      )
-     SELECT page.id, title, composer, file_name AS "fileName", page.created_at AS "receivedAt", warnings, warning_count AS "warningCount",
+     SELECT page.id, title, composer, file_name AS "fileName", page.created_at AS "receivedAt", warnings, warning_count AS "warningCount", heading AS "group",
             json_agg(json_build_object('id', parts.id, 'name', parts.name, 'instrument', instrument, 'bars', bars, 'notes', notes,
               'marks', coalesce(marks, 0)) ORDER BY (instrument IS NULL), position) AS parts
        FROM page JOIN parts ON piece_id = page.id AND parts.studio_id = $1 LEFT JOIN counted ON part_id = parts.id
-      GROUP BY page.id, title, composer, file_name, page.created_at, warnings, warning_count ORDER BY page.created_at DESC, title, page.id`,
+      GROUP BY page.id, title, composer, file_name, page.created_at, warnings, warning_count, heading, place ORDER BY place`,
     [studioId, patterns, PIECES_PER_PAGE, (shown - 1) * PIECES_PER_PAGE],
   );
   return { pieces: z.array(shelfRow).parse(rows), found, page: shown, pages };

@@ -135,9 +135,17 @@ test('notes for the player: by note, bar and passage, in the score, in the addre
   await page.getByLabel(/Paste a list/).fill('4/1: lighter');
   await page.getByRole('button', { name: 'Add these notes' }).click();
   await expect(notes.getByRole('article')).toHaveCount(4);
+  // What is half changed is there again after a reload.
+  await notes.getByRole('article', { name: 'Note at 4/1' }).getByRole('button', { name: 'change' }).click();
+  await page.getByLabel('Words at 4/1').fill('lighter, and');
   await saved(page);
   await page.reload();
   await ready(page);
+  const half = page.getByLabel('Words at 4/1');
+  await expect(half).toHaveValue('lighter, and');
+  await half.focus();
+  await page.keyboard.press('Escape');
+  await expect(half).toBeHidden();
   await expect(page.getByRole('region', { name: 'Notes for the player' }).getByRole('article')).toHaveCount(4);
   await page.getByRole('button', { name: 'Other files to take out' }).click();
   const [download] = await Promise.all([

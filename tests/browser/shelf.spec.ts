@@ -80,6 +80,21 @@ test('a shelf of many pieces comes a page at a time and is searched by title, co
   await expect(page.getByText('No piece has all these words')).toBeVisible();
   await page.getByRole('button', { name: 'Show all pieces' }).click();
   await expect(page.getByRole('article')).toHaveCount(24);
+  // In the order in which people count, and as this browser had it last.
+  await search.fill('étude');
+  await page.getByLabel('Sorted').selectOption('by title');
+  const titles = page.getByRole('article').getByRole('heading');
+  await expect(titles.nth(9)).toHaveText('Étude no. 9, 100 % legato');
+  await expect(titles.nth(10)).toHaveText('Étude no. 10, 100 % legato');
+  await page.getByRole('link', { name: 'More pieces' }).click();
+  await expect(titles.first()).toHaveText('Étude no. 24, 100 % legato');
+  await page.goto('/');
+  await page.getByLabel('Grouped').selectOption('by instrument');
+  await expect(page.getByRole('region', { name: 'For violin' }).getByRole('heading', { name: 'Staircase', exact: true })).toBeVisible();
+  await page.getByRole('link', { name: 'Players' }).click();
+  await page.goto('/');
+  await expect(page.getByLabel('Sorted')).toHaveValue('title');
+  await expect(page.getByLabel('Grouped')).toHaveValue('instrument');
   // An underscore or a percent sign is itself.
   await page.goto('/?find=_');
   await expect(page.getByText('No piece has all these words')).toBeVisible();

@@ -21,7 +21,7 @@ import { musicOf, partById, partSettings, partsOfPiece, passagesOf, setPartSetti
 import { dropPaper, keepPaper, paperBytes, papersOf } from '../../server/papers';
 import { players } from '../../server/players';
 import { LIMITS } from '../../core/util/limits';
-import { namesShape, rename, setOnShelf, shelf, takeIn } from '../../server/pieces';
+import { namesShape, rename, setOnShelf, shelf, takeIn, type ShelfAsked } from '../../server/pieces';
 
 let studio: string;
 beforeAll(async () => {
@@ -280,6 +280,34 @@ describe('a part', () => {
     expect((await setOnShelf(other, pieceId, false)).ok).toBe(false);
     expect(await players(other)).toEqual([]);
   });
+});
+
+test('the shelf is sorted and grouped; what is not known comes last', async () => {
+  for (const [title, composer] of [
+    ['Étude 10', 'b'],
+    ['etude 9', ''],
+    ['Étude 2', 'A'],
+  ] as const) {
+    const text = demoText('staircase')
+      .replace(/<work-title>[^<]*</, `<work-title>${title}<`)
+      .replace(/<creator type="composer">[^<]*</, `<creator type="composer">${composer}<`);
+    expect(await takeIn(studio, `${title}.musicxml`, new TextEncoder().encode(text), OURSELVES)).toMatchObject({ ok: true });
+  }
+  const shown = async (asked: ShelfAsked) =>
+    (await shelf(studio, { search: 'etude', ...asked })).pieces.map(({ title, group }) => (asked.group ? `${group}: ${title}` : title));
+  expect(await shown({})).toEqual(['Étude 2', 'etude 9', 'Étude 10']);
+  expect(await shown({ order: 'title' })).toEqual(['Étude 2', 'etude 9', 'Étude 10']);
+  expect(await shown({ order: 'composer' })).toEqual(['Étude 2', 'Étude 10', 'etude 9']);
+  const middle = (await shelf(studio, { search: 'etude 9' })).pieces[0]!.parts[0]!;
+  const { id } = await markingOfPart(studio, middle.id);
+  await storeChanges(studio, id, 'coach', [set('n-0-1-0-A4-0', null, '2')]);
+  expect(await shown({ order: 'marked' })).toEqual(['etude 9', 'Étude 2', 'Étude 10']);
+  expect(await shown({ order: 'title', group: 'marked' })).toEqual(['marked: etude 9', 'unmarked: Étude 2', 'unmarked: Étude 10']);
+  expect(await shown({ order: 'title', group: 'composer' })).toEqual(['A: Étude 2', 'b: Étude 10', 'null: etude 9']);
+  const heron = await taken('mill-race-serenade');
+  const headings = (await shelf(studio, { group: 'instrument' })).pieces.map(({ group }) => group);
+  expect([...new Set(headings)]).toEqual(['violin', 'viola', 'cello', 'bass', 'several', null].filter((each) => headings.includes(each)));
+  expect((await shelf(studio, { group: 'instrument' })).pieces.find((piece) => piece.id === heron.pieceId)!.group).toBe('several');
 });
 
 describe('sheets beside a typed passage', () => {

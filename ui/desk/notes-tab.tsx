@@ -171,8 +171,13 @@ function NewNote({ partId, print, marking, about, onChange }: NotesProps & { pri
   );
 }
 
-function NoteCard({ note, marking, onChange, onGo, onGoToBar }: NotesProps & { note: PlayerNote }) {
-  const [draft, setDraft] = useState<string | null>(null);
+/** A note, changed in its place: what is half changed is there again after going elsewhere, beside what it says by then. */
+function NoteCard({ partId, note, marking, onChange, onGo, onGoToBar }: NotesProps & { note: PlayerNote }) {
+  const [kept, setKept] = useDraft<{ text: string; of: string }>(`note ${partId} ${note.target} ${note.kind}`);
+  const draft = kept?.text ?? null;
+  /** The coach wants to write here now. */
+  const [asked, setAsked] = useState(false);
+  const setDraft = (text: string | null) => setKept(text === null ? null : { text, of: kept?.of ?? note.text });
   const set = (value: string | null) =>
     onChange(
       value === null ? `Note at ${note.at} taken away` : `Note at ${note.at}`,
@@ -200,7 +205,7 @@ function NoteCard({ note, marking, onChange, onGo, onGoToBar }: NotesProps & { n
       ) : (
         <>
           <textarea
-            autoFocus
+            autoFocus={asked}
             aria-label={`Words at ${note.at}`}
             className="field min-h-16 w-full"
             maxLength={LIMITS.note}
@@ -213,10 +218,19 @@ function NoteCard({ note, marking, onChange, onGo, onGoToBar }: NotesProps & { n
             }}
           />
           <LimitHint text={draft} limit={LIMITS.note} />
+          {kept && kept.of !== note.text && <p className="whitespace-pre-line text-soft">It says now: {note.text}</p>}
         </>
       )}
       <div className="flex gap-3 text-xs">
-        <button type="button" className="min-h-6 cursor-pointer underline" onClick={() => (draft === null ? setDraft(note.text) : commit())}>
+        <button
+          type="button"
+          className="min-h-6 cursor-pointer underline"
+          onClick={() => {
+            setAsked(true);
+            if (draft === null) setDraft(note.text);
+            else commit();
+          }}
+        >
           {draft === null ? 'change' : 'done'}
         </button>
         <button type="button" className="min-h-6 cursor-pointer underline" onClick={() => set(null)}>
@@ -228,8 +242,10 @@ function NoteCard({ note, marking, onChange, onGo, onGoToBar }: NotesProps & { n
 }
 
 /** The notes as plain text, out and in. */
-function AsList({ print, marking, count, onChange }: NotesProps & { print: Part; count: number }) {
-  const [pasted, setPasted] = useState('');
+function AsList({ partId, print, marking, count, onChange }: NotesProps & { print: Part; count: number }) {
+  const [list, setList] = useDraft<{ text: string }>(`list of notes ${partId}`);
+  const pasted = list?.text ?? '';
+  const setPasted = (text: string) => setList(text ? { text } : null);
   const [problem, setProblem] = useState<string | null>(null);
   const [copied, setCopied] = useState(false);
   return (

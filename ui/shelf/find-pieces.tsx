@@ -3,45 +3,106 @@
 import { Search, X } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef } from 'react';
+import { arrangementFrom, SHELF_GROUPS, SHELF_ORDERS, type ShelfArrangement, type ShelfGroup, type ShelfOrder } from '@/core/util/shelf-order';
 
-/** The address of a page of the shelf. */
-function shelfAddress(search: string, page = 1): string {
-  const query = new URLSearchParams({ ...(search ? { find: search } : {}), ...(page > 1 ? { page: String(page) } : {}) }).toString();
-  return query ? `/?${query}` : '/';
+export interface Asked extends ShelfArrangement {
+  search: string;
+}
+
+/** The address of a page of the shelf. What is as usual is said too: the browser may remember something else. */
+function shelfAddress({ search, order, group }: Asked, page = 1): string {
+  return `/?${new URLSearchParams({ ...(search ? { find: search } : {}), order, group, ...(page > 1 ? { page: String(page) } : {}) }).toString()}`;
 }
 
 /** While somebody types, the shelf is not asked for every letter. */
 const PAUSE_MS = 250;
 
-/** Words to find a piece by; works as a plain form too. */
-export function FindPieces({ search, found }: { search: string; found: number }) {
+const ORDER_NAMES: Readonly<Record<ShelfOrder, string>> = {
+  newest: 'latest first',
+  marked: 'last marked first',
+  title: 'by title',
+  composer: 'by composer',
+};
+const GROUP_NAMES: Readonly<Record<ShelfGroup, string>> = { none: 'no groups', composer: 'by composer', instrument: 'by instrument', marked: 'marked or not' };
+
+/** Words to find a piece by, how pieces are sorted and grouped; works as a plain form too. */
+export function FindPieces({ asked, found }: { asked: Asked; found: number }) {
+  const { search, order, group } = asked;
   const router = useRouter();
-  const [text, setText] = useState(search);
+  const form = useRef<HTMLFormElement>(null);
+  const field = useRef<HTMLInputElement>(null);
+  const timer = useRef<number | undefined>(undefined);
+  /** What this form asked for last: another search comes from the address, and is put into the field. */
+  const wanted = useRef(search);
   useEffect(() => {
-    if (text.trim() === search) return;
-    const timer = setTimeout(() => router.replace(shelfAddress(text.trim()), { scroll: false }), PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [text, search, router]);
+    if (search === wanted.current || !field.current) return;
+    wanted.current = search;
+    field.current.value = search;
+  }, [search]);
+  useEffect(() => () => window.clearTimeout(timer.current), []);
+
+  /** Asks for what the form says by then. */
+  function ask(afterMs = 0) {
+    window.clearTimeout(timer.current);
+    timer.current = window.setTimeout(() => {
+      const said = new FormData(form.current!);
+      const text = (name: string) => String(said.get(name) ?? '').trim();
+      const arrangement = arrangementFrom(text('order'), text('group'));
+      wanted.current = text('find');
+      document.cookie = `shelf=${arrangement.order}.${arrangement.group}; path=/; max-age=31536000; samesite=lax`;
+      router.replace(shelfAddress({ search: wanted.current, ...arrangement }), { scroll: false });
+    }, afterMs);
+  }
+
   return (
-    <form role="search" action="/" className="flex flex-wrap items-center gap-3">
+    <form ref={form} role="search" action="/" className="flex flex-wrap items-center gap-3">
       <label className="flex min-h-9 grow items-center gap-2 rounded-lg border border-line bg-sheet px-3 focus-within:border-soft">
         <Search size={16} className="shrink-0 text-soft" aria-hidden />
         <span className="sr-only">Find a piece by title, composer, part or file</span>
         <input
+          ref={field}
           name="find"
           maxLength={120}
           autoComplete="off"
           className="min-w-0 grow bg-transparent outline-none"
           placeholder="Find a piece: title, composer, part or file"
-          value={text}
-          onChange={(event) => setText(event.target.value)}
+          defaultValue={search}
+          onChange={() => ask(PAUSE_MS)}
         />
-        {text && (
-          <button type="button" aria-label="Show all pieces" className="grid size-6 cursor-pointer place-items-center rounded" onClick={() => setText('')}>
+        {search && (
+          <button
+            type="button"
+            aria-label="Show all pieces"
+            className="grid size-6 cursor-pointer place-items-center rounded"
+            onClick={() => {
+              field.current!.value = '';
+              ask();
+            }}
+          >
             <X size={15} aria-hidden />
           </button>
         )}
+      </label>
+      <label className="flex items-center gap-2">
+        <span className="text-soft">Sorted</span>
+        <select key={order} name="order" className="field" defaultValue={order} onChange={() => ask()}>
+          {SHELF_ORDERS.map((each) => (
+            <option key={each} value={each}>
+              {ORDER_NAMES[each]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex items-center gap-2">
+        <span className="text-soft">Grouped</span>
+        <select key={group} name="group" className="field" defaultValue={group} onChange={() => ask()}>
+          {SHELF_GROUPS.map((each) => (
+            <option key={each} value={each}>
+              {GROUP_NAMES[each]}
+            </option>
+          ))}
+        </select>
       </label>
       <p role="status" className="text-soft">
         {found === 0 ? 'No piece has all these words' : `${found} ${found === 1 ? 'piece' : 'pieces'}${search ? ' found' : ''}`}
@@ -50,21 +111,22 @@ export function FindPieces({ search, found }: { search: string; found: number })
   );
 }
 
-/** Earlier and later pages; the latest pieces come first. */
-export function Pages({ search, page, pages }: { search: string; page: number; pages: number }) {
+/** Pages before and after. */
+export function Pages({ asked, page, pages }: { asked: Asked; page: number; pages: number }) {
+  const [before, after] = asked.order === 'newest' && asked.group === 'none' ? ['Later pieces', 'Earlier pieces'] : ['Pieces before', 'More pieces'];
   return (
     <nav aria-label="Pages of the shelf" className="flex items-center justify-center gap-4">
       {page > 1 ? (
-        <Link className="button" href={shelfAddress(search, page - 1)}>
-          Later pieces
+        <Link className="button" href={shelfAddress(asked, page - 1)}>
+          {before}
         </Link>
       ) : null}
       <span className="text-soft">
         page {page} of {pages}
       </span>
       {page < pages ? (
-        <Link className="button" href={shelfAddress(search, page + 1)}>
-          Earlier pieces
+        <Link className="button" href={shelfAddress(asked, page + 1)}>
+          {after}
         </Link>
       ) : null}
     </nav>

@@ -6,12 +6,13 @@ import { useRouter } from 'next/navigation';
 import { useState, type DragEvent } from 'react';
 import { tunesIn } from '@/core/formats/abc/tunes';
 import { LIMITS } from '@/core/util/limits';
+import type { ShelfGroup } from '@/core/util/shelf-order';
 import { FileButton, SCORE_FILES } from '@/ui/kit/file-button';
 import { useMarkedFile } from '@/ui/kit/marked-file';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import { ChooseTunes, type TuneBook } from './choose-tunes';
-import { FindPieces, Pages } from './find-pieces';
+import { FindPieces, Pages, type Asked } from './find-pieces';
 import { RenamePiece } from './rename-piece';
 import { isPaper, layToPiece, PAPER_FILES, papersOfDraft } from '@/ui/typing/papers';
 import { TYPED_DRAFT, TypedPassage } from '@/ui/typing/typed-passage';
@@ -34,6 +35,8 @@ export interface ShelfPiece {
   /** The first of them. */
   warnings: Array<{ place: string; text: string }>;
   warningCount: number;
+  /** Under which heading it stands, where the shelf is grouped. */
+  group: string | null;
   parts: ShelfPart[];
 }
 
@@ -45,8 +48,9 @@ export interface ShownPieces {
   pages: number;
 }
 
-export function Shelf({ studio, search, shown }: { studio: string; search: string; shown: ShownPieces }) {
+export function Shelf({ studio, asked, shown }: { studio: string; asked: Asked; shown: ShownPieces }) {
   const { pieces } = shown;
+  const { search } = asked;
   const router = useRouter();
   const [reading, setReading] = useState<string | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
@@ -183,7 +187,7 @@ export function Shelf({ studio, search, shown }: { studio: string; search: strin
         {problems.map((problem, i) => (
           <ProblemNote key={`${problem.place}${i}`} problem={problem} onClose={() => setProblems(problems.filter((_, k) => k !== i))} />
         ))}
-        {(pieces.length > 0 || search) && <FindPieces search={search} found={shown.found} />}
+        {(pieces.length > 0 || search) && <FindPieces asked={asked} found={shown.found} />}
         {pieces.length === 0 && search === '' && !reading && (
           <section className="rounded-xl border border-line bg-sheet p-8 text-center">
             <Music2 size={30} className="mx-auto text-soft" aria-hidden />
@@ -194,12 +198,17 @@ export function Shelf({ studio, search, shown }: { studio: string; search: strin
             </p>
           </section>
         )}
-        <div className="grid gap-4 md:grid-cols-2">
-          {pieces.map((piece) => (
-            <Piece key={piece.id} piece={piece} onRenamed={() => router.refresh()} onRemove={() => void setOnShelf(piece, false)} />
-          ))}
-        </div>
-        {shown.pages > 1 && <Pages search={search} page={shown.page} pages={shown.pages} />}
+        {inGroups(pieces).map(({ group, of }) => (
+          <section key={group ?? ''} aria-label={asked.group === 'none' ? 'Pieces' : headingOf(asked.group, group)} className="grid gap-3">
+            {asked.group !== 'none' && <h2 className="border-b border-line pb-1 text-base text-soft">{headingOf(asked.group, group)}</h2>}
+            <div className="grid gap-4 md:grid-cols-2">
+              {of.map((piece) => (
+                <Piece key={piece.id} piece={piece} onRenamed={() => router.refresh()} onRemove={() => void setOnShelf(piece, false)} />
+              ))}
+            </div>
+          </section>
+        ))}
+        {shown.pages > 1 && <Pages asked={asked} page={shown.page} pages={shown.pages} />}
         <ChooseTunes
           book={book}
           onClose={() => setBook(null)}
@@ -227,6 +236,24 @@ async function send(file: File): Promise<Taken | Problem> {
 }
 
 const INSTRUMENTS: Readonly<Record<string, string>> = { violin: 'violin', viola: 'viola', cello: 'cello', bass: 'double bass' };
+
+/** Pieces come in the order of their groups. */
+function inGroups(pieces: readonly ShelfPiece[]): Array<{ group: string | null; of: ShelfPiece[] }> {
+  const groups: Array<{ group: string | null; of: ShelfPiece[] }> = [];
+  for (const piece of pieces) {
+    const last = groups.at(-1);
+    if (last && last.group === piece.group) last.of.push(piece);
+    else groups.push({ group: piece.group, of: [piece] });
+  }
+  return groups;
+}
+
+function headingOf(by: ShelfGroup, group: string | null): string {
+  if (by === 'composer') return group ?? 'Composer not known';
+  if (by === 'marked') return group === 'marked' ? 'Marked' : 'Not marked yet';
+  if (group === 'several') return 'Several instruments';
+  return group ? `For ${INSTRUMENTS[group]}` : 'For other instruments';
+}
 
 function Piece({ piece, onRenamed, onRemove }: { piece: ShelfPiece; onRenamed(): void; onRemove(): void }) {
   const marked = piece.parts.some((part) => part.marks > 0);
