@@ -18,6 +18,8 @@ import { markKey } from '../../core/marking/mark';
 import { BOW_COSTS } from '../../core/bow-arm/tables';
 import { check } from '../../core/checks/check';
 import { bowGraph, fingeringGraph, LIFT, ownBowSearch, shortest } from '../support/dijkstra';
+import { realScores } from '../support/real-scores';
+import { partDocument, readPartDocument } from '../../core/formats/musicxml/part-document';
 import { fivePartScore, longPart } from '../support/long-part';
 import { newContainer } from '../../core/formats/container';
 import { readScoreBytes } from '../../core/formats/read';
@@ -65,6 +67,21 @@ report(
   median(() => readMusicXml(fiveParts), 5),
   'bare parse of the same XML',
   median(() => new SaxesParser().write(fiveParts).close(), 5),
+);
+const [, large] = realScores(/^ActorPreludeSample\.xml$/)[0]!;
+const largeText = new TextDecoder().decode(large);
+report(
+  'read a real score of 22 parts, 41 bars',
+  median(() => readMusicXml(largeText), 7),
+  'bare parse of the same XML',
+  median(() => new SaxesParser().write(largeText).close(), 7),
+);
+const cutOut = partDocument(read.value.document, part.id, score.timeLine);
+report(
+  `read a part document with its time line, ${part.bars.length} bars`,
+  median(() => readPartDocument(cutOut), 9),
+  'bare parse (300 bars)',
+  bare,
 );
 const packed = newContainer(new TextEncoder().encode(fiveParts));
 report(
