@@ -16,6 +16,7 @@ import { everyMark } from '../core/testing/marks';
 import { usualPlayer } from '../core/instruments/player';
 import { fingerPart } from '../core/left-hand/part';
 import { clockFor } from '../core/score/time';
+import { paperType } from '../core/formats/paper';
 import { toMusicXml } from './compose/musicxml';
 import { SERENADE } from './compose/serenade';
 import { EVENING_BARGE, HERON, LOW_TIDE, STAIRCASE } from './compose/studies';
@@ -26,6 +27,15 @@ test('the score files are what the compositions make', () => {
   const made = [SERENADE, STAIRCASE, EVENING_BARGE, HERON, LOW_TIDE].map(toMusicXml);
   expect(DEMO_NAMES.map(demoText)).toEqual(made);
   expect(readdirSync(path.join(process.cwd(), 'demo', 'scores'))).toHaveLength(DEMO_NAMES.length);
+});
+
+test('the loose leaf is a song for a voice, typed from a photograph', () => {
+  const leaf = (name: string) => readFileSync(path.join('demo', 'loose-leaves', name));
+  const read = readScoreBytes(leaf('lock-keepers-song.abc'));
+  if (!read.ok) throw new Error(read.problem.what);
+  expect(read.value.score.warnings).toEqual([]);
+  expect(read.value.score.parts.map(({ name, instrument, bars }) => [name, instrument, bars.length])).toEqual([['Voice', null, 17]]);
+  expect(paperType(leaf('lock-keepers-song.jpg'))).toBe('image/jpeg');
 });
 
 test('the movement has 100 to 150 bars in five parts and the troubles of real life', () => {

@@ -18,6 +18,7 @@ import { planFingering } from '../core/left-hand/fingering';
 import { planBowing } from '../core/bow-arm/bowing';
 import { inTransaction, pool, type Queryable } from './db';
 import { writeChangeSet } from './markings';
+import { writePaper } from './papers';
 import { readPiece, storePiece, type ReadPiece } from './pieces';
 import { OURSELVES } from './workers';
 
@@ -40,8 +41,11 @@ const peopleShape = z.object({
 });
 type People = z.infer<typeof peopleShape>;
 
-/** In the order in which the shelf shows them last to first. */
-const FILES = ['low-tide', 'the-heron', 'evening-barge', 'staircase', 'mill-race-serenade'];
+/** In the order in which the shelf shows them last to first; a loose leaf lies beside what was typed from it. */
+const FILES: ReadonlyArray<{ file: string; name: string; leaf?: string }> = [
+  { file: 'lock-keepers-song', name: 'loose-leaves/lock-keepers-song.abc', leaf: 'loose-leaves/lock-keepers-song.jpg' },
+  ...['low-tide', 'the-heron', 'evening-barge', 'staircase', 'mill-race-serenade'].map((file) => ({ file, name: `scores/${file}.musicxml` })),
+];
 
 /** Any number will do, as long as all processes use the same. */
 const LOCK = 700_411_221;
@@ -75,6 +79,8 @@ interface DemoPiece {
   read: ReadPiece;
   /** Change sets by the name of the part. */
   sets: Array<{ part: string; reason: string; changes: Change[] }>;
+  /** That it was typed from. */
+  sheet: { fileName: string; bytes: Uint8Array } | null;
 }
 
 async function store(client: Queryable, { studio, players }: People, wish: DemoWish, pieces: readonly DemoPiece[]): Promise<void> {
@@ -92,13 +98,14 @@ async function store(client: Queryable, { studio, players }: People, wish: DemoW
       instrument === 'cello' || instrument === 'bass',
     ]);
   }
-  for (const [i, { fileName, bytes, read, sets }] of pieces.entries()) {
-    const { parts } = await storePiece(client, studioId, fileName, bytes, read);
+  for (const [i, { fileName, bytes, read, sets, sheet }] of pieces.entries()) {
+    const { pieceId, parts } = await storePiece(client, studioId, fileName, bytes, read);
     // One transaction is one moment: the order on the shelf is said.
     await client.query(
       "UPDATE pieces SET created_at = now() + $3 * interval '1 millisecond' WHERE studio_id = $1 AND id = (SELECT piece_id FROM parts WHERE id = $2)",
       [studioId, parts[0]!.id, i],
     );
+    if (sheet) await writePaper(client, studioId, pieceId, sheet.fileName, sheet.bytes);
     for (const { part, reason, changes } of sets) {
       const { markingId } = parts.find(({ name }) => name === part)!;
       await writeChangeSet(client, studioId, markingId, 'coach', { id: randomUUID(), at: new Date().toISOString(), reason, undoes: null, changes });
@@ -109,9 +116,9 @@ async function store(client: Queryable, { studio, players }: People, wish: DemoW
 /** The scores read, and the marks that a coach would have left in them. */
 async function workedOut(folder: string, { marked, notes, edits }: People): Promise<DemoPiece[]> {
   const pieces: DemoPiece[] = [];
-  for (const file of FILES) {
-    const fileName = `${file}.musicxml`;
-    const bytes = await readFile(path.join(folder, 'scores', fileName));
+  for (const { file, name, leaf } of FILES) {
+    const fileName = path.basename(name);
+    const bytes = await readFile(path.join(folder, name));
     const read = await readPiece(fileName, bytes, OURSELVES);
     if (!read.ok) throw new Error(`demo file ${file}: ${read.problem.what}`);
     const open = (name: string) => openPart(read.value, name);
@@ -121,7 +128,8 @@ async function workedOut(folder: string, { marked, notes, edits }: People): Prom
       ...of(notes).map(({ part, lines }) => ({ part, reason: 'Notes for the player', changes: notesIn(open(part), lines) })),
       ...of(edits).map(({ part, changes }) => ({ part, reason: 'Edits against the print', changes: changes.map((edit) => editIn(open(part), edit)) })),
     ];
-    pieces.push({ fileName, bytes, read: read.value, sets });
+    const sheet = leaf ? { fileName: path.basename(leaf), bytes: await readFile(path.join(folder, leaf)) } : null;
+    pieces.push({ fileName, bytes, read: read.value, sets, sheet });
   }
   return pieces;
 }

@@ -4,7 +4,7 @@ import { paperProblem, paperType, type PaperType } from '../core/formats/paper';
 import { LIMITS } from '../core/util/limits';
 import { bad, good, type Result } from '../core/util/result';
 import { titleText } from '../core/util/text';
-import { inTransaction, pool } from './db';
+import { inTransaction, pool, type Queryable } from './db';
 import { keepSource } from './sources';
 
 export interface PaperRow {
@@ -30,20 +30,24 @@ export async function keepPaper(studioId: string, pieceId: string, fileName: str
   if (!known(pieceId)) return null;
   const problem = paperProblem(fileName, bytes);
   if (problem) return { ok: false, problem };
-  const type = paperType(bytes);
   return inTransaction(async (client) => {
     const piece = await client.query('SELECT id FROM pieces WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, pieceId]);
     if (piece.rowCount === 0) return null;
     const there = await client.query<{ n: number }>('SELECT count(*)::int AS n FROM papers WHERE studio_id = $1 AND piece_id = $2', [studioId, pieceId]);
     if (there.rows[0]!.n >= LIMITS.papers) return bad(fileName, `A passage can have ${LIMITS.papers} sheets.`, 'Take one away, then lay this one there.');
-    const sourceId = await keepSource(client, studioId, fileName, bytes);
-    const { rows } = await client.query<PaperRow>(
-      `INSERT INTO papers (studio_id, piece_id, source_id, name, type) VALUES ($1, $2, $3, $4, $5)
-       ON CONFLICT (piece_id, source_id) DO UPDATE SET name = excluded.name RETURNING id, name, type`,
-      [studioId, pieceId, sourceId, titleText(fileName, LIMITS.fileName) || 'Sheet', type],
-    );
-    return good(rows[0]!);
+    return good(await writePaper(client, studioId, pieceId, fileName, bytes));
   });
+}
+
+/** The same inside a transaction, of a sheet that is one. */
+export async function writePaper(client: Queryable, studioId: string, pieceId: string, fileName: string, bytes: Uint8Array): Promise<PaperRow> {
+  const sourceId = await keepSource(client, studioId, fileName, bytes);
+  const { rows } = await client.query<PaperRow>(
+    `INSERT INTO papers (studio_id, piece_id, source_id, name, type) VALUES ($1, $2, $3, $4, $5)
+     ON CONFLICT (piece_id, source_id) DO UPDATE SET name = excluded.name RETURNING id, name, type`,
+    [studioId, pieceId, sourceId, titleText(fileName, LIMITS.fileName) || 'Sheet', paperType(bytes)],
+  );
+  return rows[0]!;
 }
 
 export async function paperBytes(studioId: string, id: string): Promise<{ bytes: Uint8Array; type: PaperType } | null> {

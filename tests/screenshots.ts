@@ -123,14 +123,21 @@ const SHOTS: readonly Shot[] = [
   },
   {
     name: 'typed-passage',
+    part: ["The Lock-keeper's Song", 'Voice'],
     act: async (page) => {
-      await page.getByRole('button', { name: 'Type a passage' }).click();
-      const abc =
-        'X:1\nT:Off the blackboard\nM:4/4\nL:1/8\nQ:"Andante" 1/4=72\nK:G\nV:1 name="Violin"\n!p! v(G>A) uB2 (3(cde) [GB]2 | !<(! (ef g2) .a.g.f.e!<)! | !f! d4 ? !3!B4 |]\n';
-      await page.getByLabel('The passage in ABC notation').fill(abc);
-      await page.getByText('Unknown character ignored').waitFor();
+      await page.getByRole('button', { name: /^Part: / }).click();
+      await page.getByRole('menuitem', { name: 'About this part' }).click();
+      await page.getByRole('button', { name: 'Edit the text' }).click();
+      await page.getByRole('button', { name: 'Nearer' }).click();
+      await page.waitForTimeout(600);
+      // To the upper left corner of the leaf.
+      await page.mouse.move(300, 450);
+      await page.mouse.down();
+      await page.mouse.move(560, 640, { steps: 8 });
+      await page.mouse.up();
     },
   },
+  { name: 'played-on', part: ["The Lock-keeper's Song", 'Voice'] },
   {
     name: 'check-sheet',
     part: ['Staircase', 'Violin'],

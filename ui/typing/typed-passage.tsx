@@ -241,7 +241,7 @@ export function TypedPassage({ open, typed, onOpen, onDone }: Props) {
               </div>
             </div>
           </div>
-          <div className="flex gap-2">
+          <div className="sticky -bottom-5 -mx-5 -mb-5 flex gap-2 border-t border-line bg-sheet px-5 py-3">
             <button type="button" className="button button-spruce" disabled={!ready || busy} onClick={() => void done()}>
               {typed?.done ?? 'Put it on the shelf'}
             </button>

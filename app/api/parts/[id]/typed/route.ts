@@ -1,10 +1,16 @@
 import { typedText } from '@/server/editions';
-import { answer } from '../../../respond';
+import { partById } from '@/server/parts';
+import { answer, problemResponse } from '../../../respond';
 
-/** The text that a part was typed as; 404 where its file is none. */
+/** The text that a part was typed as. */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
   return answer(request, 'The text of this part', async (studioId) => {
-    const text = await typedText(studioId, (await params).id);
-    return text === null ? null : Response.json({ text });
+    const part = await partById(studioId, (await params).id);
+    if (!part) return null;
+    const text = await typedText(studioId, part.id);
+    const what = `${part.fileName} was not typed here: it is a file of notes.`;
+    return text === null
+      ? problemResponse({ place: part.name, what, remedy: 'Edit it in the program that made it, and bring it in as another edition.' })
+      : Response.json({ text });
   });
 }
