@@ -10,6 +10,7 @@ import { pitchSigns } from '@/ui/kit/music';
 import { LIMITS } from '@/core/util/limits';
 import { shortened } from '@/core/util/text';
 import { sendChangeSet } from '@/ui/unsent/browser';
+import { Confirm } from '@/ui/kit/confirm';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import { Pair } from './pair';
@@ -100,15 +101,19 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
           <h1 className="font-sans text-sm font-normal">Two editions</h1>
         </nav>
         <span className="grow" />
-        <button
-          type="button"
-          className="button"
-          disabled={working}
-          onClick={() => void replace()}
-          title="Marks and passages are carried over; the present file is kept"
+        <Confirm
+          question={`Use ${comparison.name} from now on?`}
+          yes="Use it"
+          onYes={() => void replace()}
+          trigger={
+            <button type="button" className="button" disabled={working}>
+              Use the other file from now on
+            </button>
+          }
         >
-          Use the other file from now on
-        </button>
+          Marks and passages are carried over. Undo does not take this back, and ends here for what was done before; the present file stays among the editions
+          and can be put in its place again.
+        </Confirm>
         <Link className="button" href={`/desk/${part.id}`}>
           Back to the Desk
         </Link>

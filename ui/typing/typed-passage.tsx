@@ -246,6 +246,7 @@ export function TypedPassage({ open, typed, onOpen, onDone }: Props) {
               {typed?.done ?? 'Put it on the shelf'}
             </button>
             <Dialog.Close className="button">Close, keep what is typed</Dialog.Close>
+            {typed && <p className="self-center text-[13px] text-soft">Undo ends where the text is replaced; the text before stays among the editions.</p>}
           </div>
         </Dialog.Content>
       </Dialog.Portal>
