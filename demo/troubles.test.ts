@@ -6,7 +6,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { demoScore } from '../tests/support/demo';
 import { playerFrom, type PlayerDescription } from '../core/instruments/player';
-import { check, type CheckRequest } from '../core/checks/check';
+import { checked, type CheckRequest } from '../core/checks/check';
 import type { Finding } from '../core/checks/finding';
 import { remediesFor } from '../core/checks/remedies';
 
@@ -26,9 +26,9 @@ const reports = score.parts.map((part) => {
   const described = people.find(({ name }) => name === troubles.players[part.name])!;
   const player = playerFrom({ ...described, tuning: null, thumbPosition: false });
   if (!player.ok) throw new Error(player.problem.what);
-  const memories: NonNullable<CheckRequest['memories']> = [];
-  const request: CheckRequest = { part, marking: {}, player: player.value, tempo: null, passages: [], memories };
-  return { request, memories, findings: check(request).findings };
+  const request: CheckRequest = { part, marking: {}, player: player.value, tempo: null, passages: [] };
+  const { report, memories } = checked(request);
+  return { request, memories, findings: report.findings };
 });
 const found = reports.flatMap(({ request, findings }) => findings.map((finding) => ({ part: request.part.name, finding })));
 const is = ({ part, bar, kind }: Trouble) => found.some((each) => each.part === part && each.finding.bar === bar && each.finding.kind === kind);

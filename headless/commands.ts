@@ -24,15 +24,14 @@ import { marksWorthWriting } from '../core/left-hand/worth-writing';
 import { handAdvice } from '../core/left-hand/advice';
 import { comparedHands, HANDS_CAUTION, type ForWhom } from '../core/left-hand/for-whom';
 import { fingerPart } from '../core/left-hand/part';
-import { planBowing } from '../core/bow-arm/bowing';
 import { bowMarksWorthWriting } from '../core/bow-arm/worth-writing';
 import type { Bowing } from '../core/bow-arm/describe';
 import { soundRecipe } from '../core/bow-arm/sound';
 import { HAIR_CM } from '../core/bow-arm/tables';
 import { bowTempi, type BowLimit } from '../core/bow-arm/tempo';
 import { SHIFT_BITS_PER_S, STROKES_PER_S } from '../core/checks/tables';
-import { stringsOf } from '../core/left-hand/strings';
-import { check, type CheckMemory, type CheckRequest } from '../core/checks/check';
+import { checked, type CheckRequest } from '../core/checks/check';
+import { planBow, planHand, type PlanMemory } from '../core/plan/plan';
 import type { Finding } from '../core/checks/finding';
 import { remediesFor } from '../core/checks/remedies';
 import { bad, good, type Result } from '../core/util/result';
@@ -118,8 +117,9 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
     }
     case 'bow': {
       const line = linesOf(edited)[0]!;
-      const stringOf = stringsOf(fingerPart({ ...shared, alternatives: 1, costs: handCosts, preferences: likes }).alternatives[0] ?? null);
-      const plans = planBowing({ ...shared, line, stringOf, costs: bowCosts });
+      const asked = { ...shared, line, costs: { hand: handCosts, bow: bowCosts }, preferences: likes };
+      const { plan, memory } = planHand({ ...asked, alternatives: 1 });
+      const plans = planBow(asked, plan, memory).bowings;
       const { kind } = player.value.instrument;
       const alternatives = plans.map((plan) => bowingJson(plan, part, place, { clock, hairCm: HAIR_CM[kind], strokesPerS: STROKES_PER_S[player.value.level] }));
       const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
@@ -127,7 +127,6 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
       return good({ value: { alternatives }, marked: marked(taken) });
     }
     case 'check': {
-      const memories: CheckMemory[] = [];
       const request: CheckRequest = {
         part: edited,
         marking: marking.value,
@@ -141,9 +140,8 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
           .map((other) => ({ id: other.id, name: other.name, markingId: other.id, part: other, marking: {} })),
         costs: { hand: handCosts, bow: bowCosts },
         edited: (tried) => editedPart(part, tried),
-        memories,
       };
-      const report = check(request);
+      const { report, memories } = checked(request);
       const inRange = (barIndex: number) => range.value === null || (barIndex >= range.value.fromBar && barIndex <= range.value.toBar);
       const label = (index: number) => part.bars[index]!.label;
       const { limitedBy, ...tempo } = report.tempo;
@@ -169,7 +167,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
 }
 
 /** A finding with what helps against it, tried; the marks of each remedy as `--marks` takes them. */
-function findingJson(finding: Finding, request: CheckRequest | null, memories: readonly CheckMemory[]) {
+function findingJson(finding: Finding, request: CheckRequest | null, memories: readonly PlanMemory[]) {
   if (!request) return { ...finding, hear: finding.hear ?? [], remedies: [] };
   const line = linesOf(request.part).findIndex((each) => each.events.some(({ ids }) => ids.includes(finding.noteIds.at(-1)!)));
   const remedies = remediesFor(request, finding, memories[Math.max(0, line)]).map(({ kind, text, before, after, solved, brings, tempo, changes }) => ({

@@ -20,11 +20,11 @@ import { applyChanges, type Change } from '../core/marking/change';
 import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
 import { fingerPart } from '../core/left-hand/part';
 import { costsMore, fingeringNumbers, type FingeringNumbers } from '../core/left-hand/reasons';
-import { forkedFingering, newFingeringMemory, planFingering, type FingeredNote, type Fingering, type FingeringMemory } from '../core/left-hand/fingering';
+import { planFingering, type FingeredNote, type Fingering, type FingeringMemory } from '../core/left-hand/fingering';
 import { handAdvice, type HandAdvice } from '../core/left-hand/advice';
 import type { HandPreferences } from '../core/left-hand/preferences';
 import type { Density } from '../core/left-hand/worth-writing';
-import { forkedMemory, newBowMemory, planBowing, preparedAtoms, type BowingRequest, type BowMemory } from '../core/bow-arm/bowing';
+import { planBowing, preparedAtoms, type BowingRequest } from '../core/bow-arm/bowing';
 import type { Bowing, Stroke } from '../core/bow-arm/describe';
 import { bowCostsMore, choicesForBow, type BowChoice } from '../core/bow-arm/choices';
 import { openStringVersion, type StringOf } from '../core/bow-arm/crossings';
@@ -35,7 +35,9 @@ import { SHIFT_BITS_PER_S, STROKES_PER_S } from '../core/checks/tables';
 import { stringsOf } from '../core/left-hand/strings';
 import type { ReadingAid } from '../core/reading/aid';
 import { readingAids } from '../core/reading/reading';
-import { aimOf, check, placeOf, type Report } from '../core/checks/check';
+import { checked, type Report } from '../core/checks/check';
+import { aimOf, placeOf } from '../core/checks/context';
+import { forkedPlanMemory, newPlanMemory, asShown, planBow, planLines, type PlanMemory } from '../core/plan/plan';
 import type { OtherPart } from '../core/checks/ensemble';
 import type { IntonationSettings } from '../core/checks/target';
 import type { Finding } from '../core/checks/finding';
@@ -116,7 +118,7 @@ const isBowKind = (kind: MarkKind): boolean => kind === 'bow' || kind === 'hook'
 export class Analyst {
   private score: Score | null = null;
   /** Plans of both hands as they were last made, for each line: a change is planned in the time of the bars around it. */
-  private memories: Array<{ hand: FingeringMemory; bow: BowMemory }> = [];
+  private memories: readonly PlanMemory[] = [];
   private others: OtherPart[] = [];
   /** What the plans that are remembered are for. */
   private kept = '';
@@ -137,20 +139,24 @@ export class Analyst {
 
   report(conditions: Conditions, passages: readonly Passage[]): Report {
     const { marking, tempo, intonation } = conditions;
-    const { memories, others } = this;
+    const { others } = this;
     this.kept = JSON.stringify(conditions);
-    return check({
-      part: this.edited(conditions),
-      line: conditions.line,
-      marking,
-      player: this.player(conditions),
-      tempo,
-      passages,
-      preferences: conditions.preferences,
-      intonation,
-      others,
-      memories,
-    });
+    const { report, memories } = checked(
+      {
+        part: this.edited(conditions),
+        line: conditions.line,
+        marking,
+        player: this.player(conditions),
+        tempo,
+        passages,
+        preferences: conditions.preferences,
+        intonation,
+        others,
+      },
+      this.memories,
+    );
+    this.memories = memories;
+    return report;
   }
 
   /** Plans both hands as they are now, where that was not done by a report: what is asked aside goes on from there. */
@@ -197,7 +203,7 @@ export class Analyst {
       ...(best && way !== best ? costsMore(way.terms, best.terms) : { more: [], less: [] }),
       changes: changesOf(
         conditions.marking,
-        heldFingering({ ...request, marking, line, within: ticksOf(part, range) }, way, conditions.density, this.handMemory(conditions.line)),
+        heldFingering({ ...request, marking, line, within: ticksOf(part, range) }, way, conditions.density, this.memory(conditions.line).hand),
         { kinds: FINGER_KINDS, targets: this.idsIn(range) },
       ),
     }));
@@ -207,7 +213,7 @@ export class Analyst {
     this.keepUp(conditions);
     const marking = withoutSuggestions(conditions.marking, BOW_KINDS, this.idsIn(range));
     const request = this.bowRequest({ ...conditions, marking });
-    const plans = planBowing({ ...request, within: ticksOf(this.part, range), alternatives: 6 }, forkedMemory(this.memory(conditions.line)));
+    const plans = planBowing({ ...request, within: ticksOf(this.part, range), alternatives: 6 }, this.memory(conditions.line).bow);
     const { part, line, player, clock } = request;
     const instrument = player.instrument.kind;
     const question = {
@@ -253,35 +259,29 @@ export class Analyst {
     const edited = (tried: Marking) => this.edited({ ...conditions, marking: tried });
     const { tempo, intonation } = conditions;
     const request = { part, player, marking, preferences, tempo, intonation, passages: [], edited };
-    return remediesFor(request, finding, { hand: this.handMemory(Math.max(0, line)), bow: this.memory(Math.max(0, line)) });
+    return remediesFor(request, finding, this.memory(Math.max(0, line)));
   }
 
   /** Both hands with marks that are only being tried. */
   tried(conditions: Conditions, changes: readonly Change[]): { notes: FingeredNote[]; strokes: Stroke[] } {
     this.keepUp(conditions);
     const marking = applyChanges(conditions.marking, changes).marking;
-    const { alternatives } = fingerPart({ ...this.request({ ...conditions, marking }), alternatives: 1 }, conditions.line, this.handMemories());
-    const request = this.request({ ...conditions, marking });
-    const stringOf = stringsOf(alternatives[0] ?? null);
-    const bow = planBowing(
-      { ...request, stringOf, line: lineOf(request.part, conditions.line), alternatives: 1 },
-      forkedMemory(this.memory(conditions.line)),
-    )[0];
-    return { notes: alternatives[0]?.notes ?? [], strokes: bow?.strokes ?? [] };
+    const { fingering, bowing } = asShown(planLines(this.request({ ...conditions, marking }), this.memories).lines, conditions.line);
+    return { notes: fingering?.notes ?? [], strokes: bowing?.strokes ?? [] };
   }
 
   /** What else the bow could do at a note; the numbers are about the passage around it. */
   bowChoices(conditions: Conditions, noteId: string, range: BarRange): BowChoice[] {
     this.keepUp(conditions);
     const request = { ...this.bowRequest(conditions), within: ticksOf(this.part, range) };
-    return choicesForBow(request, noteId, forkedMemory(this.memory(conditions.line)));
+    return choicesForBow(request, noteId, this.memory(conditions.line).bow);
   }
 
   /** The strokes of a passage with a mark that is only being tried. */
   triedBow(conditions: Conditions, range: BarRange): Stroke[] {
     if (!this.kept) this.keepUp(conditions);
-    const request = { ...this.bowRequest(conditions), within: ticksOf(this.part, range), alternatives: 1 };
-    return planBowing(request, forkedMemory(this.memory(conditions.line)))[0]?.strokes ?? [];
+    const { costs: _, ...request } = { ...this.bowRequest(conditions), within: ticksOf(this.part, range) };
+    return planBow(request, { stringOf: request.stringOf! }, this.memory(conditions.line)).bowing?.strokes ?? [];
   }
 
   bowAside(conditions: Conditions, range: BarRange): BowAside {
@@ -297,7 +297,7 @@ export class Analyst {
   handAside(conditions: Conditions, range: BarRange): HandAdvice[] {
     this.keepUp(conditions);
     const request = { ...this.request(conditions), line: lineOf(this.edited(conditions), conditions.line), alternatives: 1 };
-    const { alternatives, unlike } = planFingering(request, this.handMemory(conditions.line));
+    const { alternatives, unlike } = planFingering(request, this.memory(conditions.line).hand);
     const [way] = alternatives;
     if (!way) return [];
     const inRange = unlike.filter(({ barIndex }) => barIndex >= range.fromBar && barIndex <= range.toBar);
@@ -310,7 +310,9 @@ export class Analyst {
     const note = noteById(part, noteId);
     if (!note) return [];
     const line = linesOf(part).find((candidate) => candidate.events.some((event) => event.ids.includes(noteId)));
-    return line ? choicesForNote({ ...this.request(conditions), line }, note, this.handMemory(linesOf(part).findIndex((each) => each.name === line.name))) : [];
+    return line
+      ? choicesForNote({ ...this.request(conditions), line }, note, this.memory(linesOf(part).findIndex((each) => each.name === line.name)).hand)
+      : [];
   }
 
   /** What a reader may trip over. */
@@ -343,17 +345,13 @@ export class Analyst {
     return { ...request, line: lineOf(request.part, line), stringOf: this.strings.stringOf };
   }
 
-  private memory(line: number): BowMemory {
-    return (this.memories[line] ??= { hand: newFingeringMemory(), bow: newBowMemory() }).bow;
+  /** What is remembered of a line, as a copy: asking aside does not move what the report goes on from. */
+  private memory(line: number): PlanMemory {
+    return forkedPlanMemory(this.memories[line] ?? newPlanMemory());
   }
 
   private handMemories(): FingeringMemory[] {
-    return this.memories.map((_, line) => this.handMemory(line));
-  }
-
-  /** A copy of what is remembered: asking aside does not move what the report goes on from. */
-  private handMemory(line: number): FingeringMemory {
-    return forkedFingering((this.memories[line] ??= { hand: newFingeringMemory(), bow: newBowMemory() }).hand);
+    return this.memories.map((_, line) => this.memory(line).hand);
   }
 
   /** The part as the coach says it is, with the edits in force. */

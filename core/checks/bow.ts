@@ -13,7 +13,7 @@ import { placeName, speedStepDb } from '../bow-arm/stroke';
 import { HAIR_CM, retakeSeconds } from '../bow-arm/tables';
 import { bowLimits, bowLoad, RATE_STROKES, strokeRate, USABLE, type TempoQuestion } from '../bow-arm/tempo';
 import { driftsOf, unevenPair, type Drift } from '../bow-arm/travel';
-import type { LineContext } from './check';
+import type { LineContext } from './context';
 import type { Finding, Remedy, TempoLimit } from './finding';
 import {
   BOUNCED_PER_S,

@@ -4,9 +4,7 @@ import { playerFrom } from '../instruments/player';
 import type { Change } from '../marking/change';
 import { applyChanges, sameMark, squashed } from '../marking/change';
 import { markKey } from '../marking/mark';
-import { newFingeringMemory } from '../left-hand/fingering';
-import { newBowMemory } from '../bow-arm/bowing';
-import { check, type CheckRequest, type Report } from './check';
+import { check, checked, type CheckRequest, type Report } from './check';
 import { isQuiet, type Finding } from './finding';
 import { remediesFor, type TriedRemedy } from './remedies';
 
@@ -23,7 +21,7 @@ export interface FitRow {
   whole: FitCell;
 }
 
-export type FitRequest = Omit<CheckRequest, 'player' | 'memories'>;
+export type FitRequest = Omit<CheckRequest, 'player'>;
 
 const isSpot = (finding: Finding): boolean => !isQuiet(finding) && finding.kind !== 'marked differently elsewhere';
 
@@ -87,10 +85,9 @@ const MOST_CHANGES = 12;
 export function changesFor(request: FitRequest, described: PlayerDescription): ForPlayer | null {
   const made = playerFrom(described);
   if (!made.ok) return null;
-  const memories: NonNullable<CheckRequest['memories']> = [];
   let marking = request.marking;
-  const asked = () => ({ ...request, marking, player: made.value, memories });
-  let report = check(asked());
+  const asked = () => ({ ...request, marking, player: made.value });
+  let { report, memories } = checked(asked());
   const before = countsOf(report.findings.filter(isSpot));
   const taken: Array<{ mended: ForPlayer['mended'][number]; changes: Change[] }> = [];
   const given = new Set<string>();
@@ -100,16 +97,15 @@ export function changesFor(request: FitRequest, described: PlayerDescription): F
       .sort((a, b) => b.severity - a.severity || a.barIndex - b.barIndex)[0];
     if (!next) break;
     given.add(next.id);
-    const memory = memories[Math.min(request.line ?? 0, memories.length - 1)] ?? { hand: newFingeringMemory(), bow: newBowMemory() };
-    const remedy = remediesFor(asked(), next, memory).find(isMark);
+    const remedy = remediesFor(asked(), next, memories[Math.min(request.line ?? 0, memories.length - 1)]).find(isMark);
     if (!remedy) continue;
     const tried = applyChanges(marking, remedy.changes!).marking;
-    const after = check({ ...asked(), marking: tried });
+    const after = checked({ ...asked(), marking: tried }, memories);
     // What only moves the trouble to another place is no change for anybody.
-    if (weightOf(after) >= weightOf(report)) continue;
+    if (weightOf(after.report) >= weightOf(report)) continue;
     taken.push({ mended: { bar: next.bar, kind: next.kind, text: remedy.text }, changes: remedy.changes! });
     marking = tried;
-    report = after;
+    ({ report, memories } = after);
   }
   const changes = squashed(taken.flatMap((each) => each.changes));
   const inForce = ({ target, kind, to }: Change) => sameMark(marking[markKey(target, kind)], to);

@@ -10,7 +10,7 @@ import { guideNoteName, type FingeredNote, type Fingering } from '../left-hand/f
 import { DEFAULT_COSTS } from '../left-hand/costs';
 import { gapSeconds } from '../left-hand/transition';
 import { isShift, type Shift } from '../left-hand/shift';
-import type { LineContext, NoteRisk } from './check';
+import type { LineContext, NoteRisk } from './context';
 import type { Finding, TempoLimit } from './finding';
 import { hearAgainst, waysToHear, type HearWay } from './hear';
 import { expectedError, type ToneSurroundings } from './intonation';

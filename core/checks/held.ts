@@ -8,11 +8,10 @@ import type { Player } from '../instruments/player';
 import type { Fingering } from '../left-hand/fingering';
 import { stringsOf } from '../left-hand/strings';
 import type { Bowing } from '../bow-arm/describe';
-import { bowFindings } from './bow';
-import { aimOf, placeOf, type CheckRequest, type LineContext, type NoteRisk } from './check';
-import type { Finding, TempoLimit } from './finding';
-import { gapAt, handFindings } from './hand';
-import { ornamentFindings } from './ornaments';
+import type { CheckRequest } from './check';
+import { aimOf, placeOf, type LineContext } from './context';
+import { foundIn, type Found } from './found';
+import { gapAt } from './hand';
 
 export interface HeldPlan {
   line: Line;
@@ -22,14 +21,8 @@ export interface HeldPlan {
   tempo: number;
 }
 
-export interface HeldOutcome {
-  findings: Finding[];
-  limits: TempoLimit[];
-  risks: NoteRisk[];
-}
-
 /** @param other what is different from the plan's own conditions: the tempo in quarters per minute, the player, the tolerance in cents */
-export function checkHeld(request: CheckRequest, plan: HeldPlan, other: { tempo?: number; player?: Player; toleranceCents?: number }): HeldOutcome {
+export function checkHeld(request: CheckRequest, plan: HeldPlan, other: { tempo?: number; player?: Player; toleranceCents?: number }): Found {
   const { part, marking, preferences } = request;
   const { line } = plan;
   const tempo = other.tempo ?? plan.tempo;
@@ -47,14 +40,7 @@ export function checkHeld(request: CheckRequest, plan: HeldPlan, other: { tempo?
     isNew: () => true,
   };
   const fingering = plan.fingering && fingeringAt(plan.fingering, factor);
-  const hand = fingering ? handFindings(fingering, context) : { findings: [], limits: [], risks: [] };
-  const ornaments = ornamentFindings(fingering, context);
-  const bow = plan.bowing ? bowFindings(bowingAt(plan.bowing, factor), { ...context, stringOf: stringsOf(fingering) }) : { findings: [], limits: [] };
-  return {
-    findings: [...hand.findings, ...ornaments.findings, ...bow.findings],
-    limits: [...hand.limits, ...ornaments.limits, ...bow.limits],
-    risks: hand.risks,
-  };
+  return foundIn({ fingering, stringOf: stringsOf(fingering), bowing: plan.bowing && bowingAt(plan.bowing, factor) }, context);
 }
 
 /** The same fingers, everything `factor` times as fast. */

@@ -8,7 +8,7 @@ import type { Fingering } from '../left-hand/fingering';
 import { isTrilled, momentsOf } from '../left-hand/moments';
 import { figureCeiling, figurePlan, TRILL_NOTES_PER_S, trillCeiling, trillFingers, trillPlan, type OrnamentFigure } from '../left-hand/ornaments';
 import { USUAL_PREFERENCES } from '../left-hand/preferences';
-import type { LineContext } from './check';
+import type { LineContext } from './context';
 import type { Finding, TempoLimit } from './finding';
 import { severityOf, TRILL_LOAD_FROM } from './tables';
 import { trillText, turnText } from './words';

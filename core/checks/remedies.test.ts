@@ -2,9 +2,7 @@ import { demoScore } from '../../tests/support/demo';
 import { handOf, usualPlayer, type Player } from '../instruments/player';
 import { applyChanges } from '../marking/change';
 import { firstLine, makeScore } from '../testing/make';
-import { newBowMemory } from '../bow-arm/bowing';
-import { newFingeringMemory } from '../left-hand/fingering';
-import { check, type CheckRequest } from './check';
+import { check, checked, type CheckRequest } from './check';
 import type { Finding } from './finding';
 import { changesFor, fitOf } from './fit';
 import { burden, burdenInWords, remediesFor } from './remedies';
@@ -40,8 +38,7 @@ describe('remedies are computed', () => {
     expect(check({ ...request, tempo: slower.tempo! }).findings.some(({ id }) => id === late.id)).toBe(false);
   });
   test('what is remembered of the check changes nothing, and is not changed', () => {
-    const memory = { hand: newFingeringMemory(), bow: newBowMemory() };
-    check({ ...request, memories: [memory] });
+    const memory = checked(request).memories[0]!;
     const before = memory.hand.path.kept;
     expect(remediesFor(request, severe[0]!, memory).map(({ text }) => text)).toEqual(remediesFor(request, severe[0]!).map(({ text }) => text));
     expect(memory.hand.path.kept).toBe(before);

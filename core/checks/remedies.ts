@@ -12,16 +12,15 @@ import { applyChanges, changeTo, type Change } from '../marking/change';
 import type { Mark, MarkKind, Marking } from '../marking/mark';
 import { handAdvice } from '../left-hand/advice';
 import { choicesForNote } from '../left-hand/choices';
-import { forkedFingering, newFingeringMemory, planFingering, type Fingering, type FingeringMemory, type FingeringResult } from '../left-hand/fingering';
-import { stringsOf } from '../left-hand/strings';
-import { forkedMemory, newBowMemory, planBowing, type BowMemory } from '../bow-arm/bowing';
+import type { Fingering } from '../left-hand/fingering';
+import { forkedPlanMemory, newPlanMemory, planBow, planHand, type HandPlan, type PlanMemory } from '../plan/plan';
 import { bowOptions } from '../bow-arm/choices';
 import type { Bowing } from '../bow-arm/describe';
 import { HAIR_CM } from '../bow-arm/tables';
-import { bowFindings } from './bow';
-import { aimOf, placeOf, unplayableFinding, type CheckRequest, type LineContext, type NoteRisk } from './check';
+import type { CheckRequest } from './check';
+import { aimOf, placeOf, type LineContext, type NoteRisk } from './context';
+import { foundIn } from './found';
 import { isQuiet, type Finding, type Remedy } from './finding';
-import { handFindings } from './hand';
 import { FASTEST_TEMPO, SHIFT_BITS_PER_S, SLOWEST_TEMPO } from './tables';
 import { isEdit, marksToTry, type Tryable } from './to-try';
 import { TICKS_PER_QUARTER } from '../score/ticks';
@@ -119,19 +118,10 @@ interface Tried {
   risks: NoteRisk[];
 }
 
-export interface RemedyMemory {
-  hand: FingeringMemory;
-  bow: BowMemory;
-}
-
 /**
  * @param memory of the last check of this line; it is copied, never changed
  */
-export function remediesFor(
-  request: CheckRequest,
-  finding: Finding,
-  memory: RemedyMemory = { hand: newFingeringMemory(), bow: newBowMemory() },
-): TriedRemedy[] {
+export function remediesFor(request: CheckRequest, finding: Finding, memory: PlanMemory = newPlanMemory()): TriedRemedy[] {
   const { part, player, marking, preferences } = request;
   const note = noteById(part, finding.noteIds.at(-1)!);
   const line = note && linesOf(part).find((each) => each.events.some(({ ids }) => ids.includes(note.id)));
@@ -147,7 +137,7 @@ export function remediesFor(
   const ofHand = HAND_KINDS.includes(finding.kind) || BOTH_KINDS.includes(finding.kind);
   if (ofHand && finding.kind !== 'unplayable' && !isOfBow(finding)) {
     for (const target of handTargets(finding, note, line)) {
-      for (const { place } of choicesForNote(shared, target, { ...memory.hand }).slice(0, TRIED_FINGERS)) {
+      for (const { place } of choicesForNote(shared, target, forkedPlanMemory(memory).hand).slice(0, TRIED_FINGERS)) {
         keep(
           'fingering',
           `${fingerName(place.finger)} on ${stringName(player.instrument, place.string)}${target.id === note.id ? '' : ' on the note before'}.`,
@@ -211,13 +201,13 @@ function fingerChanges(marking: Marking, noteId: string, finger: string, string:
 class Trial {
   private readonly context: Omit<LineContext, 'marking'>;
   private readonly before: Tried;
-  private hand: FingeringResult | null = null;
+  private hand: HandPlan | null = null;
   private bowed: Bowing | null = null;
 
   constructor(
     private readonly request: CheckRequest,
     private readonly line: Line,
-    private readonly memory: RemedyMemory,
+    private readonly memory: PlanMemory,
     private readonly finding: Finding,
   ) {
     const { part, player, preferences, tempo } = request;
@@ -235,7 +225,7 @@ class Trial {
   }
 
   fingering(): Fingering | null {
-    return this.hand?.alternatives[0] ?? null;
+    return this.hand?.fingering ?? null;
   }
 
   /** The plan as it is. */
@@ -288,25 +278,17 @@ class Trial {
   private check(marking: Marking, part = this.context.part, fingersStay = false): Tried {
     const { barIndex } = this.finding;
     const near = (each: Finding) => Math.abs(each.barIndex - barIndex) <= WINDOW_BARS;
+    const isNear = (note: Note) => Math.abs(note.barIndex - barIndex) <= WINDOW_BARS + 1;
     const line = part === this.context.part ? this.line : (linesOf(part).find(({ name }) => name === this.line.name) ?? linesOf(part)[0]!);
     const context: LineContext = { ...this.context, part, line, marking };
-    const request = { ...context, alternatives: 1, costs: this.request.costs?.hand };
-    const hand = fingersStay && this.hand ? this.hand : planFingering(request, forkedFingering(this.memory.hand));
-    const way = hand.alternatives[0] ?? null;
+    const request = { part, line, player: context.player, clock: context.clock, marking, preferences: context.preferences, costs: this.request.costs };
+    const hand = fingersStay && this.hand ? this.hand : planHand(request, this.memory).plan;
     this.hand ??= hand;
-    const findings = hand.unplayable.map((trouble) => unplayableFinding(trouble, context));
-    const window = way && { ...way, notes: way.notes.filter(({ id }) => Math.abs(noteById(part, id)!.barIndex - barIndex) <= WINDOW_BARS + 1) };
-    const found = window ? handFindings(window, context) : null;
-    if (found) findings.push(...found.findings);
-    const risks = found?.risks ?? [];
-    if (HAND_KINDS.includes(this.finding.kind) && !isOfBow(this.finding)) return { findings: findings.filter(near), risks };
-    const stringOf = stringsOf(way);
-    const { bow: costs } = this.request.costs ?? {};
-    const bow = planBowing({ ...context, ...(costs ? { costs } : {}), alternatives: 1, stringOf }, forkedMemory(this.memory.bow))[0];
-    if (bow) {
-      this.bowed ??= bow;
-      findings.push(...bowFindings(bow, { ...context, stringOf }, { barIndex, bars: WINDOW_BARS }).findings);
-    }
+    const ofHandAlone = HAND_KINDS.includes(this.finding.kind) && !isOfBow(this.finding);
+    const bowing = ofHandAlone ? null : planBow(request, hand, this.memory).bowing;
+    this.bowed ??= bowing;
+    const fingering = hand.fingering && { ...hand.fingering, notes: hand.fingering.notes.filter(({ id }) => isNear(noteById(part, id)!)) };
+    const { findings, risks } = foundIn({ ...hand, fingering, bowing }, context, { barIndex, bars: WINDOW_BARS });
     return { findings: findings.filter(near), risks };
   }
 }

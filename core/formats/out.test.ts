@@ -122,7 +122,8 @@ describe('the marks file', () => {
 
 test.each([
   ['a PDF', '%PDF-1.7', 'This is a PDF'],
-  ['a picture', '\x89PNG\r\n', 'photograph or picture'],
+  ['a picture', '\x89PNG\r\n\x1a\n', 'photograph or picture'],
+  ['a photograph of a telephone', '\0\0\0\x18ftypheic', 'photograph or picture'],
   ['a photograph', '\xff\xd8\xff\xe0', 'photograph or picture'],
   ['MIDI', 'MThd\0\0', 'This is a MIDI file'],
 ])('%s is told apart from a broken score', (_, start, what) => {

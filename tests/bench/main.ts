@@ -16,7 +16,7 @@ import { atomsOf } from '../../core/bow-arm/atoms';
 import { newBowMemory, planBowing } from '../../core/bow-arm/bowing';
 import { markKey } from '../../core/marking/mark';
 import { BOW_COSTS } from '../../core/bow-arm/tables';
-import { check } from '../../core/checks/check';
+import { check, checked } from '../../core/checks/check';
 import { bowGraph, fingeringGraph, LIFT, ownBowSearch, shortest } from '../support/dijkstra';
 import { realScores } from '../support/real-scores';
 import { partDocument, readPartDocument } from '../../core/formats/musicxml/part-document';
@@ -208,15 +208,16 @@ report(
   bare,
 );
 
-const memories: NonNullable<Parameters<typeof check>[0]['memories']> = [];
-check({ part, marking: {}, player, tempo: null, passages, memories });
+let { memories } = checked({ part, marking: {}, player, tempo: null, passages });
 let marked = 0;
 report(
   'the check anew after one mark',
   median(() => {
     const note = part.notes[(marked += 37) % part.notes.length]!;
     const marking = { [markKey(note.id, marked % 2 ? 'bow' : 'finger')]: { value: marked % 2 ? 'up' : '2', origin: 'coach' as const } };
-    return check({ part, marking, player, tempo: null, passages, memories });
+    const after = checked({ part, marking, player, tempo: null, passages }, memories);
+    memories = after.memories;
+    return after.report;
   }, 21),
   'the whole check without memory',
   median(() => check({ part, marking: {}, player, tempo: null, passages }), 3),

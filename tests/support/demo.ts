@@ -1,6 +1,7 @@
 /** The demo scores as text, for tests that need real music. */
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
+import { frozen } from '../../core/util/freeze';
 import { readMusicXml, type ReadScore } from '../../core/formats/musicxml/read';
 
 export const DEMO_NAMES = ['mill-race-serenade', 'staircase', 'evening-barge', 'the-heron', 'low-tide'] as const;
@@ -15,6 +16,8 @@ export function demoScore(name: string): ReadScore {
   if (known) return known;
   const score = readMusicXml(demoText(name));
   if (!score.ok) throw new Error(score.problem.what);
-  read.set(name, score.value);
-  return score.value;
+  const { score: value, ...document } = score.value;
+  const kept = { ...document, score: frozen(value) };
+  read.set(name, kept);
+  return kept;
 }

@@ -4,7 +4,7 @@ import { fingerName } from '@/core/instruments/player';
 import { stringName, type Instrument } from '@/core/instruments/instrument';
 import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { Stroke } from '@/core/bow-arm/describe';
-import type { NoteRisk } from '@/core/checks/check';
+import type { NoteRisk } from '@/core/checks/context';
 import { noteById } from '@/core/score/find';
 import type { BarRange } from '@/core/score/bars';
 import type { OpenPart } from '@/workers/analyst';

@@ -4,7 +4,7 @@ import { memo, useMemo, type MouseEvent } from 'react';
 import type { Instrument } from '@/core/instruments/instrument';
 import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { Stroke } from '@/core/bow-arm/describe';
-import type { NoteRisk } from '@/core/checks/check';
+import type { NoteRisk } from '@/core/checks/context';
 import type { Finding } from '@/core/checks/finding';
 import { noteById } from '@/core/score/find';
 import type { Part } from '@/core/score/score';

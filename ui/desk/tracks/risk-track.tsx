@@ -1,6 +1,6 @@
 /** Risk: one stem per note that may go wrong; height is the chance, shape and letter the cause, never colour alone. */
 import { memo } from 'react';
-import type { NoteRisk } from '@/core/checks/check';
+import type { NoteRisk } from '@/core/checks/context';
 import type { Finding } from '@/core/checks/finding';
 import type { System } from '../types';
 import { LABEL_WIDTH, Row, textWidth } from './layout';
