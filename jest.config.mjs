@@ -2,6 +2,7 @@ const transform = { '^.+\\.(t|j|m)sx?$': ['@swc/jest', { jsc: { parser: { syntax
 const project = (displayName, testMatch) => ({
   displayName,
   testMatch,
+  setupFiles: ['<rootDir>/tests/support/seed.ts'],
   transform,
   testEnvironment: 'node',
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/$1' },

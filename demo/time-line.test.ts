@@ -2,6 +2,7 @@
 import { execFileSync } from 'node:child_process';
 import path from 'node:path';
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { readScoreBytes } from '../core/formats/read';
 import { midiOf } from '../core/score/pitch';
 import { playedOrder } from '../core/score/played';
@@ -104,6 +105,6 @@ test.each(all.filter(([, bytes]) => !new TextDecoder().decode(bytes).includes('s
 test('scores made by chance, as a second reader reads them', () => {
   fc.assert(
     fc.property(fc.nat(), (seed) => agrees(encode(randomScore(seed)))),
-    { numRuns: 100 },
+    { numRuns: runs(100) },
   );
 });

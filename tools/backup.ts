@@ -1,7 +1,6 @@
 /** bin/backup FILE: the whole studio as one file, as it is at this moment, whether Omaggio runs or not. */
 import { existsSync } from 'node:fs';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { administratorUrl, asAdministrator, DATABASE } from './run/cluster';
 import { contentsOf, contentsText, megabytes } from './run/contents';
 import { dataFolder } from './run/data-folder';
@@ -9,7 +8,7 @@ import { dump } from './run/dump';
 import { run, say, Trouble } from './run/trouble';
 import { withDatabase } from './run/with-database';
 
-const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..');
+const root = process.cwd();
 
 await run(async () => {
   const [name, ...more] = process.argv.slice(2);

@@ -1,7 +1,6 @@
 /** bin/omaggio doctor: says what is wrong with data folder, database, versions and space, and what to do. */
 import { existsSync, readdirSync, statSync, statfsSync } from 'node:fs';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { namesDone } from '../server/migrate';
 import { asAdministrator, commandsFor, DATABASE, installedVersions, versionOf } from './run/cluster';
 import { contentsOf, contentsText, megabytes } from './run/contents';
@@ -9,7 +8,7 @@ import { dataFolder, openFolder, readRunning } from './run/data-folder';
 import { run, say, Trouble } from './run/trouble';
 import { withDatabase, type OpenDatabase } from './run/with-database';
 
-const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..');
+const root = process.cwd();
 const data = dataFolder(root);
 const LOW_BYTES = 1024 * 1_048_576;
 let wrong = 0;

@@ -1,7 +1,6 @@
 /** Migrates the database and loads the demo where it is empty. Called by bin/start and bin/test. */
 import { existsSync, mkdirSync } from 'node:fs';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { closePool } from '../server/db';
 import { loadDemo } from '../server/demo';
 import { bringForward } from '../server/forward';
@@ -10,7 +9,7 @@ import { stopWorkers } from '../server/workers';
 import { dump } from './run/dump';
 import { run, Trouble } from './run/trouble';
 
-const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..');
+const root = process.cwd();
 
 /** What the database holds is saved before its tables are changed. */
 async function saveFirst(url: string, pending: readonly string[]): Promise<void> {

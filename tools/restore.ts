@@ -1,7 +1,6 @@
 /** bin/restore FILE: puts a backup in the place of the studio. What was there before is kept in the database under another name. */
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { namesDone } from '../server/migrate';
 import { administratorUrl, asAdministrator, DATABASE } from './run/cluster';
 import { contentsOf, contentsText } from './run/contents';
@@ -10,7 +9,7 @@ import { pgCommand } from './run/dump';
 import { run, say, Trouble } from './run/trouble';
 import { aloneWithDatabase, type OpenDatabase } from './run/with-database';
 
-const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..');
+const root = process.cwd();
 /** Where a backup is unpacked before it is put in its place. */
 const UNPACKED = 'omaggio_unpacked';
 

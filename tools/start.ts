@@ -1,10 +1,8 @@
 /** What bin/start runs once packages and build are there. */
-import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { Omaggio } from './run/omaggio';
 import { run, say, Trouble } from './run/trouble';
 
-const root = path.join(path.dirname(fileURLToPath(import.meta.url)), '..');
+const root = process.cwd();
 
 function wantedPort(): number | null {
   const text = process.env.PORT;

@@ -1,12 +1,10 @@
 /** A database server for tests, in a folder of its own: prints the administrator's address and runs until it is ended. */
-import path from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { administratorUrl, freePort, makeCluster, passwordOf, startCluster, stopCluster } from './run/cluster';
 import { dataFolder, openFolder, openLog, takeLock } from './run/data-folder';
 import { run, say } from './run/trouble';
 
 await run(async () => {
-  const data = dataFolder(path.join(path.dirname(fileURLToPath(import.meta.url)), '..'));
+  const data = dataFolder(process.cwd());
   openFolder(data);
   await takeLock(data);
   makeCluster(data);

@@ -1,5 +1,6 @@
 /** What the bow plan must come to, by the facts of the trade. */
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { firstLine, makeScore, TICKS, type MakeOptions } from '../testing/make';
 import { demoScore, demoText } from '../../tests/support/demo';
 import { readMusicXml } from '../formats/musicxml/read';
@@ -288,7 +289,7 @@ describe('a plan made anew after a change', () => {
         );
         expect(again.total).toBeCloseTo(fresh.total, 2);
       }),
-      { numRuns: 12, endOnFailure: true },
+      { numRuns: runs(12), endOnFailure: true },
     );
   });
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { bruteBowing, finestCost, placesCost } from '../../tests/support/brute-bow';
 import { bowProblems } from '../../tests/support/bow-problems';
 import { refined } from './refine';
@@ -11,7 +12,7 @@ test('directions and cuts: what trying all of them finds', () => {
     fc.property(bowProblems({ minLength: 2, maxLength: 4 }), (problem) => {
       expect(cheapestBowing(problem).cost).toBeCloseTo(bruteBowing(problem).cost, 6);
     }),
-    { numRuns: 40, endOnFailure: true },
+    { numRuns: runs(40), endOnFailure: true },
   );
 });
 
@@ -22,6 +23,6 @@ test('distribution: within 0.1 of the best places on a fine grid', () => {
       const places = refined(strokes, problem.atoms, problem.hairCm, problem.costs);
       expect(placesCost(places, problem) - finestCost(strokes, problem, 41)).toBeLessThan(0.1);
     }),
-    { numRuns: 25, endOnFailure: true },
+    { numRuns: runs(25), endOnFailure: true },
   );
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { firstLine, makeScore, TICKS } from '../testing/make';
 import { demoScore, DEMO_NAMES } from '../../tests/support/demo';
 import { linesOf } from '../score/lines';
@@ -67,7 +68,7 @@ describe('whatever is planned', () => {
           }
         }
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
   test('a marked direction is kept in every plan that is offered first', () => {
@@ -80,7 +81,7 @@ describe('whatever is planned', () => {
           if (mark) expect(stroke.direction).toBe(mark.value);
         }
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
   test('the bow alternates, hooks or is taken again: nothing else', () => {
@@ -95,7 +96,7 @@ describe('whatever is planned', () => {
           });
         }
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { firstLine, makeScore } from '../testing/make';
 import { bowGraph, LIFT, ownBowSearch, shortest } from '../../tests/support/dijkstra';
 import { usualPlayer } from '../instruments/player';
@@ -24,7 +25,7 @@ describe('both searches find what a general-purpose shortest-path library finds 
         const row = atoms(notes.map(({ pitch, sign, length }) => pitch + sign + length).join(' '), tempo);
         expect(ownBowSearch(row, 'violin', BOW_COSTS)).toBeCloseTo(shortest(bowGraph(row, 'violin', BOW_COSTS), LIFT), 6);
       }),
-      { numRuns: 12 },
+      { numRuns: runs(12) },
     );
   });
 });

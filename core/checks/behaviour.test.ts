@@ -1,5 +1,6 @@
 /** The model behaves: with fingers, bows and pitch target held as they are, what is harder is never called safer; and a ceiling is where a finding appears. */
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { pitchName, spelled } from '../score/pitch';
 import type { InstrumentKind } from '../score/score';
 import { usualPlayer, type Hand, type Player } from '../instruments/player';
@@ -70,7 +71,7 @@ test('held at the tempo it was planned for, a plan has the very findings of the 
           .sort(),
       ).toEqual(own.map(({ id }) => id).sort());
     }),
-    { numRuns: 25 },
+    { numRuns: runs(25) },
   );
 });
 
@@ -89,7 +90,7 @@ test('a ceiling is where a finding appears: at it none that a tempo brings, just
       expect(brought(Math.min(ceiling, limitedBy!.tempo - 0.5)).map(({ kind, text }) => `${kind}: ${text}`)).toEqual([]);
       expect(brought(limitedBy!.tempo + 0.5).map(({ kind }) => kind)).toContain(limitedBy!.kind);
     }),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
   expect(ceilings).toBeGreaterThan(20);
 });
@@ -109,7 +110,7 @@ test('a floor is where the bow runs out: at it there is enough, just below there
       expect(out(floor + 0.01)).toBe(false);
       expect(out(floor - 1.01)).toBe(true);
     }),
-    { numRuns: 30 },
+    { numRuns: runs(30) },
   );
 });
 
@@ -131,7 +132,7 @@ test('risk never falls when the time is shorter', () => {
       const { request, plan } = planned(made, { level });
       expectNoSafer(checkHeld(request, plan, {}), checkHeld(request, plan, { tempo: plan.tempo * factor }));
     }),
-    { numRuns: 40 },
+    { numRuns: runs(40) },
   );
 });
 
@@ -142,7 +143,7 @@ test('risk never falls when the tolerance is tighter', () => {
       const [wide, tight] = [cents, cents - Math.min(less, cents - 1)].map((toleranceCents) => checkHeld(request, plan, { toleranceCents }));
       expectNoSafer(wide!, tight!);
     }),
-    { numRuns: 40 },
+    { numRuns: runs(40) },
   );
 });
 
@@ -156,7 +157,7 @@ test('risk never falls when the hand is smaller', () => {
       const smaller: Player = { ...request.player, hand: { ...hand, comfortableMm: scaled(hand.comfortableMm), limitMm: scaled(hand.limitMm) } };
       expectNoSafer(checkHeld(request, plan, {}), checkHeld(request, plan, { player: smaller }));
     }),
-    { numRuns: 40 },
+    { numRuns: runs(40) },
   );
 });
 
@@ -191,6 +192,6 @@ test('risk never falls when a shift is longer, and neither does its load', () =>
         expect(error(mm, { [cause]: true }).errorCents).toBeGreaterThan(error(mm, { [cause]: false }).errorCents);
       expect(error(mm, { rings: true }).errorCents).toBeLessThanOrEqual(error(mm, { rings: false }).errorCents);
     }),
-    { numRuns: 200 },
+    { numRuns: runs(200) },
   );
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { demoScore, DEMO_NAMES } from '../../tests/support/demo';
 import { applyChanges } from '../marking/change';
 import { markKey, type Mark, type MarkKind, type Marking } from '../marking/mark';
@@ -41,7 +42,7 @@ describe('alignment', () => {
         expect(new Set(notes.values()).size).toBe(notes.size);
         if (a.join() === b.join()) expect(notes.size).toBe(ours.notes.length);
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 });
@@ -90,7 +91,7 @@ describe('differences', () => {
         const left = differences(ours, marking, theirs).filter((difference) => difference.take !== null);
         expect(left.map(({ kind, at, ours: a, theirs: b }) => `${at} ${kind} ${a} / ${b}`)).toEqual([]);
       }),
-      { numRuns: 10 },
+      { numRuns: runs(10) },
     );
   });
 });
@@ -175,7 +176,7 @@ describe('marks on another edition', () => {
           if (target.startsWith('n-')) expect(noteById(to, target)).toBeDefined();
         }
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
   test('a whole part of 129 bars with a bar taken out', () => {

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { zipSync, type Zippable } from 'fflate';
 import { demoText } from '../../tests/support/demo';
 import { newContainer, openContainer, packContainer } from './container';
@@ -75,7 +76,7 @@ describe('a zip that cannot be read says why', () => {
         for (const [at, value] of changes) bytes[at] = value;
         expect(problem(bytes)).toMatch(/^read$|: \S.*\S/);
       }),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     );
   });
 });

@@ -3,6 +3,7 @@ import { readScoreBytes } from './read';
 import { readFileSync } from 'node:fs';
 import { Midi } from '../../tests/support/midi-package';
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { z } from 'zod';
 import { DEMO_NAMES, demoScore } from '../../tests/support/demo';
 import { midiOf } from '../score/pitch';
@@ -61,7 +62,7 @@ describe('the marks file', () => {
         const read = readMarksFile(text, part);
         expect(read).toEqual({ ok: true, value: { madeOn: { name: part.name, instrument: part.instrument }, marking, lost: [] } });
       }),
-      { numRuns: 15 },
+      { numRuns: runs(15) },
     );
   });
   test('finds its notes on another edition by what people say; what is not there is named', () => {

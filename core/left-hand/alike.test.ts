@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { firstLine, makeScore, type MakeOptions } from '../testing/make';
 import { clockFor } from '../score/time';
 import { pitchName, spelled } from '../score/pitch';
@@ -75,6 +76,6 @@ test('asking for the same fingers never takes a mark away, and never costs more 
       if (unplayable.length === 0) expect(best.notes[note]!.place.finger).toBe(2);
       expect(best.terms.unlike ?? 0).toBeLessThanOrEqual(2 * DEFAULT_COSTS.alike + 1e-9);
     }),
-    { numRuns: 40 },
+    { numRuns: runs(40) },
   );
 });

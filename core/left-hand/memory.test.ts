@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { demoScore } from '../../tests/support/demo';
 import { linesOf } from '../score/lines';
 import { clockFor } from '../score/time';
@@ -39,7 +40,7 @@ describe.each([0, 3])('fingerings of demo part %i after other fingerings', (inde
         );
         expect(kept.unplayable.map(({ reason }) => reason)).toEqual(fresh.unplayable.map(({ reason }) => reason));
       }),
-      { numRuns: 10, endOnFailure: true },
+      { numRuns: runs(10), endOnFailure: true },
     );
   });
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { midiOf, parsePitch, pitchName, spelled } from '../score/pitch';
 import type { InstrumentKind } from '../score/score';
 import { INSTRUMENT_KINDS, instrumentOf } from '../instruments/instrument';
@@ -129,7 +130,7 @@ describe('two notes and more in one hand', () => {
           if (spread) expect(Math.abs(stopMm(length, a.stop) - stopMm(length, b.stop))).toBeLessThanOrEqual(spread.limit);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
   test('a fifth under one finger, two open strings, a chord of four', () => {

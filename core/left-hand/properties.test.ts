@@ -1,5 +1,6 @@
 /** What holds for every fingering, whatever the music and the marks. */
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { firstLine, makeScore } from '../testing/make';
 import { clockFor } from '../score/time';
 import { midiOf, pitchName, spelled } from '../score/pitch';
@@ -59,7 +60,7 @@ test('every note that can be played has a finger that sounds it; every mark is k
         }
       }
     }),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 
@@ -102,7 +103,7 @@ test('double stops and chords: no finger in two places, strings side by side, th
         }
       }
     }),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 
@@ -116,7 +117,7 @@ test('the first alternative costs the least by the plain weights, and no two are
       );
       expect(new Set(rows).size).toBe(rows.length);
     }),
-    { numRuns: 40 },
+    { numRuns: runs(40) },
   );
 });
 
@@ -136,7 +137,7 @@ test('a shift is where the hand moves, and says how far; the first note has none
         }
       }
     }),
-    { numRuns: 40 },
+    { numRuns: runs(40) },
   );
 });
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { firstLine, makeScore, TICKS } from '../testing/make';
 import { usualPlayer } from '../instruments/player';
 import { clockFor } from '../score/time';
@@ -58,7 +59,7 @@ describe('the search is exact', () => {
         const { cost } = cheapestPath({ grips, moments, weighing: weighingFor(asked.player) });
         expect(cost).toBeCloseTo(bruteForce(asked), 7);
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
   test('a total is the sum of its terms', () => {

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { makeScore, TICKS } from '../testing/make';
 import { applyChanges } from './change';
 import { markKey, WORD_KINDS, type Marking, type WordKind } from './mark';
@@ -42,7 +43,7 @@ test('a list is read back into the same notes, whatever they say', () => {
       const marking = Object.assign({}, ...entries.map(([target, kind, value]) => word(target, kind, value))) as Marking;
       expect(read(notesText(part, marking))).toEqual(marking);
     }),
-    { numRuns: 200 },
+    { numRuns: runs(200) },
   );
 });
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { applyChanges, sameMark, type Change, type ChangeSet } from './change';
 import { markKey, type Mark, type Marking } from './mark';
 import { rebased, rewound, type Whose } from './rebase';
@@ -93,6 +94,6 @@ test('whatever was made and whatever is stored: what is left fits, and each mark
         }
       },
     ),
-    { numRuns: 400 },
+    { numRuns: runs(400) },
   );
 });

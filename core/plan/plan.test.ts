@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { usualPlayer } from '../instruments/player';
 import type { Marking } from '../marking/mark';
 import { markKey } from '../marking/mark';
@@ -41,7 +42,7 @@ test('a plan with a memory is the plan without one; nothing that was passed in i
         memories.push(planBoth(request(marking), memories.at(-1)).memory);
       }
     }),
-    { numRuns: 5 },
+    { numRuns: runs(5) },
   );
 });
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { firstLine, makeScore, TICKS, type MakeOptions } from '../testing/make';
 import { Note as TonalNote } from 'tonal';
 import { pitchName, spelled } from '../score/pitch';
@@ -89,7 +90,7 @@ describe('tones', () => {
         expect(tones.filter(({ harmonic }) => !harmonic).every(({ hertz }) => midis.some((midi) => Math.abs(hertzOf(midi) - hertz) < 1e-6))).toBe(true);
         for (const { startS, endS } of tones) expect([startS >= fromS, endS > startS, endS <= toS + 1e-9]).toEqual([true, true, true]);
       }),
-      { numRuns: 30 },
+      { numRuns: runs(30) },
     );
   });
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { makeScore, TICKS } from '../testing/make';
 import { barAt, barsAt, placeAt, sayBar, sayBars, sayNote } from './address';
 import { ticksOf } from './bars';
@@ -102,7 +103,7 @@ describe('notes as people say them', () => {
           expect(found.ok && found.value.noteId).toBe(note.id);
         }
       }),
-      { numRuns: 200 },
+      { numRuns: runs(200) },
     );
   });
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { Interval, Note as TonalNote } from 'tonal';
 import { frequencyHz, keyAlter, letterIndex, midiOf, naturalAt, parsePitch, pitchName, spelled, STEPS, transposed, type Pitch } from './pitch';
 
@@ -68,7 +69,7 @@ describe('pitch against a reference library (tonal)', () => {
         expect(midiOf(moved) - midiOf(p)).toBe(interval.semitones! + 0);
         expect(letterIndex(moved) - letterIndex(p)).toBe(letters + 0);
       }),
-      { numRuns: 1000 },
+      { numRuns: runs(1000) },
     );
   });
 });

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { SaxesParser } from 'saxes';
 import { cleanLine, cleanText, isClean, shortened } from './text';
 
@@ -37,7 +38,7 @@ test('any text, once clean, is read by an XML parser as it is; clean text stays'
         expect(Buffer.from(clean, 'utf8').toString('utf8')).toBe(clean);
       }
     }),
-    { numRuns: 500 },
+    { numRuns: runs(500) },
   );
 });
 

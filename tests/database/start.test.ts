@@ -65,7 +65,7 @@ test('a first start makes the data, a second one keeps them, and each stops all 
   const began = Date.now();
   expect(await stop(first, 'SIGINT')).toBe(130);
   // Ten seconds are what its own deadlines come to; a busy machine may add to them.
-  expect(Date.now() - began).toBeLessThan(20_000);
+  expect(Date.now() - began).toBeLessThan(60_000);
   asking = false;
   await busy;
   slow.destroy();
@@ -99,7 +99,7 @@ test('a start that fails, or is killed in the middle, takes nothing away and lea
     database,
     'SELECT (SELECT count(*)::int FROM pieces) AS pieces, (SELECT count(*)::int FROM marks) AS marks, (SELECT count(*)::int FROM players) AS players',
   );
-  const waits = spawn('node', ['--import', 'tsx', 'tools/prepare.ts'], { env: environment({ DATABASE_URL: database }), stdio: 'ignore' });
+  const waits = spawn('node', ['.next/tools/prepare.mjs'], { env: environment({ DATABASE_URL: database }), stdio: 'ignore' });
   const ended = new Promise((resolve) => waits.on('exit', resolve));
   await until(
     'it waits',
@@ -135,7 +135,7 @@ test('what ends by itself is started again; what outlives a killed start is ende
   );
   const now = processesOf(one);
   await stop(one, 'SIGKILL');
-  await until('all ended with it', () => [...now.server, ...now.database].filter(isAlive).length === 0, 15_000);
+  await until('all ended with it', () => [...now.server, ...now.database].filter(isAlive).length === 0);
   const two = await start(more);
   expect(await shelfOf(two.url)).toContain('The shelf is empty');
   await stop(two, 'SIGTERM');

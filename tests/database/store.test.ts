@@ -55,7 +55,7 @@ describe('migrations', () => {
   test('run once, and two processes at the same time wait for one another', async () => {
     const url = freshUrl();
     const run = () =>
-      promisify(execFile)(path.join('node_modules', '.bin', 'tsx'), ['tools/prepare.ts'], {
+      promisify(execFile)(process.execPath, [path.join('.next', 'tools', 'prepare.mjs')], {
         env: { ...process.env, DATABASE_URL: url, OMAGGIO_DEMO: 'people' },
       });
     await Promise.all([run(), run()]).catch((error: Error) => {

@@ -1,6 +1,7 @@
 /** The chain of undo as it comes out of the database: every step is taken at a Desk that was opened anew. */
 import { randomUUID } from 'node:crypto';
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { coachChanges, type ChangeSet } from '../../core/marking/change';
 import { stacksOf, undoing, type Logged } from '../../core/marking/history';
 import { undoingDeed, type PartDeed } from '../../core/marking/part-deed';
@@ -130,7 +131,7 @@ test('whatever was done on two parts, also for one player and at once: undo at e
       for (let step = 0, quiet = 0; quiet < 2 && step < 100; step++) quiet = (await act(step % 2, 'undo')) === null ? quiet + 1 : 0;
       expect(await everything()).toBe(beginning);
     }),
-    { numRuns: 25 },
+    { numRuns: runs(25) },
   );
 });
 

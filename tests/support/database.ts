@@ -6,7 +6,7 @@ import { closePool, pool } from '../../server/db';
 import { stopWorkers } from '../../server/workers';
 
 export const prepare = (url: string, demo: 'people' | 'all' = 'people'): string =>
-  execFileSync(path.join('node_modules', '.bin', 'tsx'), ['tools/prepare.ts'], {
+  execFileSync(process.execPath, [path.join('.next', 'tools', 'prepare.mjs')], {
     encoding: 'utf8',
     env: { ...process.env, DATABASE_URL: url, OMAGGIO_DEMO: demo },
   });

@@ -85,7 +85,7 @@ export const isAlive = (pid: number): boolean => {
   }
 };
 
-export async function until(what: string, true_: () => boolean | Promise<boolean>, ms = 30_000): Promise<void> {
+export async function until(what: string, true_: () => boolean | Promise<boolean>, ms = 120_000): Promise<void> {
   for (const end = Date.now() + ms; Date.now() < end; await new Promise((resolve) => setTimeout(resolve, 100))) if (await true_()) return;
   throw new Error(`waited ${ms} ms in vain: ${what}`);
 }

@@ -95,7 +95,7 @@ export class Omaggio {
   }
 
   private async runPrepare(env: Record<string, string>): Promise<void> {
-    this.preparing = runChild(process.execPath, ['--import', 'tsx', path.join('tools', 'prepare.ts')], {
+    this.preparing = runChild(process.execPath, [path.join('.next', 'tools', 'prepare.mjs')], {
       cwd: this.root,
       env: { ...process.env, NODE_ENV: 'production', ...env },
     });

@@ -1,5 +1,6 @@
 /** Everything that a coach can do at the Desks of two parts, taken back to the beginning and done again to the end. */
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { coachChanges, type ChangeSet } from '@/core/marking/change';
 import { stacksOf, takingBack, type Logged } from '@/core/marking/history';
 import { RECORD_VERSION } from '@/core/marking/versions';
@@ -94,7 +95,7 @@ test('on two parts: undo at one Desk and the other leads to the beginning, whoev
       for (let steps = 0, quiet = 0; quiet < 2 && steps < 100; steps++) quiet = (await world.act(steps % 2, 'undo')) ? 0 : quiet + 1;
       expect([world.stored(), world.shown()]).toEqual(['[[],[]]', '[[],[]]']);
     }),
-    { numRuns: 120 },
+    { numRuns: runs(120) },
   );
 });
 
@@ -114,7 +115,7 @@ test('what was done at one Desk is taken back there and done again, to the end',
       for (let i = 0; i < undone; i++) expect(await world.act(0, 'redo')).toBe(true);
       expect(world.stored()).toBe(end);
     }),
-    { numRuns: 80 },
+    { numRuns: runs(80) },
   );
 });
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { applyChanges, type Change, type ChangeSet } from '@/core/marking/change';
 import { markKey, type Mark, type Marking } from '@/core/marking/mark';
 import { MarkingStore } from '@/ui/desk/marking-store';
@@ -417,7 +418,7 @@ describe('several tabs', () => {
         for (const each of tabs) expect(each.marking()).toEqual(valuesOf(server.marking.m ?? {}));
         expect(browser.disk.entries).toEqual([]);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });

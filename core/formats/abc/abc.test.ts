@@ -1,6 +1,7 @@
 /** ABC in. Onsets, lengths and pitches are checked against the parser package's own audio timeline (abcjs). */
 import abcjs from 'abcjs';
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { typedNonsense } from '../../../tests/support/damage';
 import { midiOf, pitchName } from '../../score/pitch';
 import { playedOrder } from '../../score/played';
@@ -82,7 +83,7 @@ describe('against the audio timeline of the parser package', () => {
         const text = tune(`G ${events.join(' ')} |`, `M:none\nL:1/8\nK:${key}`);
         expectSame(text);
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
 });
@@ -166,7 +167,7 @@ describe('what is wrong is said with line and column', () => {
         for (const each of result.value.score.parts)
           for (const note of each.notes) expect(Number.isInteger(note.onset) && Number.isInteger(note.duration)).toBe(true);
       }),
-      { numRuns: 400 },
+      { numRuns: runs(400) },
     );
   });
 });

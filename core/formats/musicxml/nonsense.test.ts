@@ -1,5 +1,6 @@
 /** Damaged files: whatever comes in, there is a score or a problem with a remedy, and a score that was read can be used. */
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { damage, damaged } from '../../../tests/support/damage';
 import { demoText } from '../../../tests/support/demo';
 import { linesOf } from '../../score/lines';
@@ -34,7 +35,7 @@ test('a damaged file is read or refused in words, and what is read can be planne
       expect(writeMarked(document, part, {})).toBe(document.text);
       expect(cutPassage(document, part, {}, { fromBar: 0, toBar: part.bars.length - 1 }).length).toBeGreaterThan(100);
     }),
-    { numRuns: 150 },
+    { numRuns: runs(150) },
   );
   expect(readable).toBeGreaterThan(10);
 });

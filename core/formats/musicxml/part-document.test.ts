@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { realScores } from '../../../tests/support/real-scores';
 import { randomScore } from '../../../tests/support/random-score';
 import { readScoreBytes } from '../read';
@@ -28,7 +29,7 @@ test.each(realScores())('%s: each part alone is the part in its score', (_, byte
 test('so it is with scores made by chance', () => {
   fc.assert(
     fc.property(fc.nat(), (seed) => same(new TextEncoder().encode(randomScore(seed)))),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 

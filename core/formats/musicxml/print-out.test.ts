@@ -1,5 +1,6 @@
 /** Edits against the print: what the edited file says when it is read again is what the edited part says. */
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { DEMO_NAMES, demoScore } from '../../../tests/support/demo';
 import { accidentalStates } from '../../score/accidentals';
 import { DYNAMIC_NAMES } from '../../score/dynamics';
@@ -84,7 +85,7 @@ test('the edited file, read again, is the edited part; without edits it is the f
       expect(withoutPrintEdits(marking)).toEqual({});
       if (edits.every(({ off }) => off)) expect(text).toBe(document.text);
     }),
-    { numRuns: 120 },
+    { numRuns: runs(120) },
   );
 });
 

@@ -1,5 +1,6 @@
 /** What went in comes out: marks made on a part by itself stand in the file that came, at their places, and are read there again. */
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { chance, randomScore } from '../../../tests/support/random-score';
 import { everyMark } from '../../testing/marks';
 import { splitChanges, storedAgain } from '../../testing/stored';
@@ -92,7 +93,7 @@ test('a note has the same name alone in its part and in the score', () => {
         expect(new Set(part.notes.map(({ id }) => id)).size).toBe(part.notes.length);
       }
     }),
-    { numRuns: 150 },
+    { numRuns: runs(150) },
   );
 });
 
@@ -159,7 +160,7 @@ test('marks of every kind, made on each part alone and stored, are in the whole 
       const again = readScoreBytes(likeTheFile(marked.document.text, compressed));
       expect(again.ok && again.value.document.text).toBe(marked.document.text);
     }),
-    { numRuns: 30 },
+    { numRuns: runs(30) },
   );
 });
 

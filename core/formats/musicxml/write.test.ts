@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { runs } from '@/core/testing/runs';
 import { DEMO_NAMES, demoScore, demoText } from '../../../tests/support/demo';
 import { linesOf } from '../../score/lines';
 import { slurLinks } from '../../marking/links';
@@ -66,7 +67,7 @@ test('only marks differ, and every mark that was written is read again', () => {
       });
       linesOf(part).forEach((line, i) => expect(slurLinks(after, linesOf(after)[i]!)).toEqual(slurLinks(part, line, marking)));
     }),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   );
 });
 

@@ -1,0 +1,16 @@
+/**
+ * Builds what Node.js runs into single files: the server's worker, so that one that had to be ended is replaced within a second; the
+ * programs behind bin/start; with --headless only the one behind bin/omaggio. All of them are run from the root of the project.
+ */
+import { build } from 'esbuild';
+
+const shared = { bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', tsconfig: 'tsconfig.json', logLevel: 'warning' };
+
+const headless = { ...shared, entryPoints: ['headless/main.ts'], outfile: '.next/tools/omaggio.mjs' };
+const all = [
+  headless,
+  { ...shared, entryPoints: ['workers/server/tasks.ts'], outfile: '.next/workers/tasks.mjs' },
+  { ...shared, entryPoints: ['tools/start.ts', 'tools/prepare.ts'], outdir: '.next/tools', outExtension: { '.js': '.mjs' } },
+];
+
+await Promise.all((process.argv.includes('--headless') ? [headless] : all).map((options) => build(options)));
