@@ -17,6 +17,7 @@ import type { OtherPart } from './ensemble';
 import type { IntonationSettings } from './target';
 import type { Finding, TempoLimit } from './finding';
 import { foundIn } from './found';
+import { FINDINGS } from './kinds';
 import { FASTEST_TEMPO } from './tables';
 
 export interface CheckRequest {
@@ -106,8 +107,8 @@ export function checked(request: CheckRequest, memories: readonly PlanMemory[] =
 
 /** The tempi between which none of the limits is passed: slurs set the floor, all others the ceiling. */
 function tempoRange(limits: readonly TempoLimit[]): Pick<PassageTempo, 'ceiling' | 'floor' | 'limitedBy' | 'next'> {
-  const floors = limits.filter((limit) => limit.kind === 'bow runs out');
-  const ceilings = limits.filter((limit) => limit.kind !== 'bow runs out' && limit.tempo < FASTEST_TEMPO);
+  const floors = limits.filter(({ kind }) => FINDINGS[kind].limits === 'below');
+  const ceilings = limits.filter(({ kind, tempo }) => FINDINGS[kind].limits === 'above' && tempo < FASTEST_TEMPO);
   const lowest = ceilings.reduce<TempoLimit | null>((best, limit) => (best === null || limit.tempo < best.tempo ? limit : best), null);
   const highest = floors.reduce<TempoLimit | null>((best, limit) => (best === null || limit.tempo > best.tempo ? limit : best), null);
   return {

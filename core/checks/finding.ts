@@ -2,34 +2,7 @@
 
 import type { Change } from '../marking/change';
 import type { HearWay } from './hear';
-
-export const FINDING_KINDS = [
-  'unplayable',
-  'contradiction',
-  'shift late',
-  'reach',
-  'out-of-tune risk',
-  'colour break',
-  'audible shift',
-  'bow runs out',
-  'bow must race back',
-  'retake late',
-  'stroke too quick',
-  'trill too quick',
-  'ornament too quick',
-  'string change too quick',
-  'string leap in a slur',
-  'level out of reach',
-  'wish not met',
-  'bowed differently elsewhere',
-  'repeat does not come round',
-  'pizzicato change late',
-  'phrase or bow?',
-  'reading trap',
-  'counting trap',
-  'marked differently elsewhere',
-] as const;
-export type FindingKind = (typeof FINDING_KINDS)[number];
+import { FINDINGS, type FindingKind, type Numbers } from './kinds';
 
 export interface Remedy {
   text: string;
@@ -55,7 +28,7 @@ export interface Finding {
   noteIds: string[];
   severity: 1 | 2 | 3;
   /** All inputs of the sentence. */
-  numbers: Record<string, number | string>;
+  numbers: Numbers;
   text: string;
   hearIt: string | null;
   /** Every way to hear it, the surest first. */
@@ -77,4 +50,7 @@ export interface TempoLimit {
 export const findingKey = ({ kind, noteIds, numbers }: Pick<Finding, 'kind' | 'noteIds' | 'numbers'>): string => JSON.stringify([kind, noteIds, numbers]);
 
 /** Traps for the eye: they are no matter of hands or tempo, and do not count among the spots of a passage. */
-export const isQuiet = ({ kind }: Pick<Finding, 'kind'>): boolean => kind === 'reading trap' || kind === 'counting trap';
+export const isQuiet = ({ kind }: Pick<Finding, 'kind'>): boolean => FINDINGS[kind].counts === 'trap';
+
+/** Something that counts against a passage. */
+export const isSpot = ({ kind }: Pick<Finding, 'kind'>): boolean => FINDINGS[kind].counts === 'spot';

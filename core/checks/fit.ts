@@ -5,7 +5,8 @@ import type { Change } from '../marking/change';
 import { applyChanges, sameMark, squashed } from '../marking/change';
 import { markKey } from '../marking/mark';
 import { check, checked, type CheckRequest, type Report } from './check';
-import { isQuiet, type Finding } from './finding';
+import { isSpot, type Finding } from './finding';
+import { FINDINGS } from './kinds';
 import { remediesFor, type TriedRemedy } from './remedies';
 
 export interface FitCell {
@@ -22,8 +23,6 @@ export interface FitRow {
 }
 
 export type FitRequest = Omit<CheckRequest, 'player'>;
-
-const isSpot = (finding: Finding): boolean => !isQuiet(finding) && finding.kind !== 'marked differently elsewhere';
 
 /** How a marking fits one player; null where the description makes no player. */
 export function fitOf(request: FitRequest, described: PlayerDescription): FitRow | null {
@@ -71,9 +70,7 @@ const countsOf = (spots: readonly Finding[]): SpotCounts => {
 /** One spot that fails outweighs two to watch. */
 const weightOf = (report: Report): number => report.findings.filter(isSpot).reduce((sum, { severity }) => sum + severity ** 2, 0);
 
-/** Findings that are worth own marks even where they are only to be watched: what this hand, this bow arm may not do. */
-const OF_THE_PLAYER: readonly Finding['kind'][] = ['out-of-tune risk', 'shift late', 'reach', 'stroke too quick', 'string change too quick', 'retake late'];
-const worthChanging = ({ severity, kind }: Finding): boolean => severity > 1 || OF_THE_PLAYER.includes(kind);
+const worthChanging = ({ severity, kind }: Finding): boolean => severity > 1 || FINDINGS[kind].ofThePlayer;
 
 /** Spots that are mended at most in one go. */
 const MOST_CHANGES = 12;

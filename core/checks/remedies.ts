@@ -20,7 +20,8 @@ import { HAIR_CM } from '../bow-arm/tables';
 import type { CheckRequest } from './check';
 import { aimOf, placeOf, type LineContext, type NoteRisk } from './context';
 import { foundIn } from './found';
-import { isQuiet, type Finding, type Remedy } from './finding';
+import { isSpot, type Finding, type Remedy } from './finding';
+import { FINDINGS, inUnit } from './kinds';
 import { FASTEST_TEMPO, SHIFT_BITS_PER_S, SLOWEST_TEMPO } from './tables';
 import { isEdit, marksToTry, type Tryable } from './to-try';
 import { TICKS_PER_QUARTER } from '../score/ticks';
@@ -39,79 +40,11 @@ const TRIED_FINGERS = 5;
 /** Bars around the finding that a remedy may disturb. */
 const WINDOW_BARS = 2;
 
-const HAND_KINDS: readonly Finding['kind'][] = ['shift late', 'reach', 'out-of-tune risk', 'colour break', 'audible shift', 'unplayable', 'contradiction'];
-const BOW_KINDS: readonly Finding['kind'][] = [
-  'bow runs out',
-  'bow must race back',
-  'retake late',
-  'stroke too quick',
-  'string change too quick',
-  'string leap in a slur',
-  'level out of reach',
-  'wish not met',
-  'bowed differently elsewhere',
-  'repeat does not come round',
-];
-/** Crossings are made by the fingers as much as by the bow. */
-const BOTH_KINDS: readonly Finding['kind'][] = ['string change too quick', 'string leap in a slur'];
-
 /** The number that a finding is about: the greater, the worse. */
-export function burden({ kind, numbers, severity }: Finding): number {
-  const n = (name: string) => Number(numbers[name] ?? 0);
-  switch (kind) {
-    case 'shift late':
-      return n('load');
-    case 'reach':
-      return n('mm') / n('limitMm');
-    case 'out-of-tune risk':
-      return n('chance');
-    case 'audible shift':
-      return n('mm');
-    case 'bow runs out':
-      return n('neededCm') / n('hairCm');
-    case 'bow must race back':
-      return n('surplusDb');
-    case 'string change too quick':
-      return n('crossingsPerS') / n('playerCrossingsPerS');
-    case 'stroke too quick':
-      return n('strokesPerS') / n('playerStrokesPerS');
-    case 'trill too quick':
-      return n('notesPerS') / n('playerNotesPerS');
-    case 'retake late':
-      return n('neededS') / n('freeS');
-    case 'level out of reach':
-      return Math.abs(n('missingDb'));
-    default:
-      return severity;
-  }
-}
+export const burden = ({ kind, numbers, severity }: Finding): number => FINDINGS[kind].burden(numbers) ?? severity;
 
 /** The burden in words and in the finding's own unit. */
-export function burdenInWords(finding: Finding): string {
-  const value = burden(finding);
-  switch (finding.kind) {
-    case 'out-of-tune risk':
-      return `${Math.round(value * 100)} %`;
-    case 'shift late':
-    case 'retake late':
-      return `${value.toFixed(1)} × the time`;
-    case 'string change too quick':
-    case 'stroke too quick':
-    case 'trill too quick':
-      return `${value.toFixed(1)} × the speed`;
-    case 'bow must race back':
-    case 'level out of reach':
-      return `${value.toFixed(1)} dB`;
-    case 'reach':
-      return `${Math.round(value * 100)} % of the limit`;
-    case 'audible shift':
-      return `${Math.round(value)} mm`;
-    case 'bow runs out':
-      return `${value.toFixed(1)} bows`;
-    default:
-      return ['solved', 'watch', 'risk', 'will fail'][Math.round(value)] ?? '';
-  }
-}
+export const burdenInWords = (finding: Finding): string => inUnit(finding.kind, burden(finding));
 
 interface Tried {
   findings: Finding[];
@@ -125,7 +58,7 @@ export function remediesFor(request: CheckRequest, finding: Finding, memory: Pla
   const { part, player, marking, preferences } = request;
   const note = noteById(part, finding.noteIds.at(-1)!);
   const line = note && linesOf(part).find((each) => each.events.some(({ ids }) => ids.includes(note.id)));
-  if (!note || !line || isQuiet(finding) || finding.kind === 'marked differently elsewhere') return fixed(finding);
+  if (!note || !line || !isSpot(finding)) return fixed(finding);
   const clock = clockFor(part, request.tempo);
   const shared = { part, line, player, clock, preferences, marking };
   const trial = new Trial(request, line, memory, finding);
@@ -134,9 +67,9 @@ export function remediesFor(request: CheckRequest, finding: Finding, memory: Pla
     const made = changes.length ? trial.of(kind, text, changes) : null;
     if (made) found.push(made);
   };
-  const ofHand = HAND_KINDS.includes(finding.kind) || BOTH_KINDS.includes(finding.kind);
-  if (ofHand && finding.kind !== 'unplayable' && !isOfBow(finding)) {
-    for (const target of handTargets(finding, note, line)) {
+  const { tries } = FINDINGS[finding.kind];
+  if (tries.fingers && !isOfBow(finding)) {
+    for (const target of handTargets(tries.noteBefore, note, line)) {
       for (const { place } of choicesForNote(shared, target, forkedPlanMemory(memory).hand).slice(0, TRIED_FINGERS)) {
         keep(
           'fingering',
@@ -145,7 +78,7 @@ export function remediesFor(request: CheckRequest, finding: Finding, memory: Pla
         );
       }
     }
-    if (finding.kind === 'shift late' || finding.kind === 'out-of-tune risk') {
+    if (tries.earlier) {
       const way = trial.fingering();
       const within = { from: Math.max(0, note.onset - TICKS_PER_QUARTER * 8), to: note.onset + 1 };
       for (const { kind, take, text } of way ? handAdvice(shared, way, [], SHIFT_BITS_PER_S[player.level] / 2, within) : [])
@@ -153,7 +86,7 @@ export function remediesFor(request: CheckRequest, finding: Finding, memory: Pla
     }
   }
   for (const { kind, text, changes } of marksToTry(finding, trial.tryable())) keep(kind, text, changes);
-  if (BOW_KINDS.includes(finding.kind) || isOfBow(finding)) {
+  if (tries.bow || isOfBow(finding)) {
     const first = finding.noteIds[0]!;
     const now = trial.bowing();
     const stroke = now?.strokes.find(({ noteIds }) => noteIds.includes(first));
@@ -186,10 +119,10 @@ function unique(found: readonly TriedRemedy[]): TriedRemedy[] {
 }
 
 /** The note itself, and the one before where the way between them is the trouble. */
-function handTargets({ kind }: Finding, note: Note, line: Line): Note[] {
+function handTargets(noteBefore: boolean, note: Note, line: Line): Note[] {
   const at = line.events.findIndex(({ ids }) => ids.includes(note.id));
   const before = line.events[at - 1]?.notes[0];
-  return before && kind !== 'out-of-tune risk' && kind !== 'contradiction' ? [note, before] : [note];
+  return before && noteBefore ? [note, before] : [note];
 }
 
 function fingerChanges(marking: Marking, noteId: string, finger: string, string: number): Change[] {
@@ -284,7 +217,8 @@ class Trial {
     const request = { part, line, player: context.player, clock: context.clock, marking, preferences: context.preferences, costs: this.request.costs };
     const hand = fingersStay && this.hand ? this.hand : planHand(request, this.memory).plan;
     this.hand ??= hand;
-    const ofHandAlone = HAND_KINDS.includes(this.finding.kind) && !isOfBow(this.finding);
+    const { tries } = FINDINGS[this.finding.kind];
+    const ofHandAlone = (tries.fingers && !tries.bow && !isOfBow(this.finding)) || this.finding.kind === 'unplayable';
     const bowing = ofHandAlone ? null : planBow(request, hand, this.memory).bowing;
     this.bowed ??= bowing;
     const fingering = hand.fingering && { ...hand.fingering, notes: hand.fingering.notes.filter(({ id }) => isNear(noteById(part, id)!)) };
@@ -296,14 +230,11 @@ class Trial {
 /** Kinds of marks that the fingers depend on; a slur hides or shows a shift. */
 const FINGERING: ReadonlySet<MarkKind> = new Set<MarkKind>(['finger', 'string', 'covered', 'slur', 'slur-is']);
 
-/** A clash of bow marks is called a contradiction too. */
-const isOfBow = ({ kind, id }: Finding): boolean => kind === 'contradiction' && !id.startsWith('unplayable');
+/** A clash of bow marks is called a contradiction too; that of fingers says why it cannot be played. */
+const isOfBow = ({ kind, numbers }: Finding): boolean => kind === 'contradiction' && numbers.reason === undefined;
 
 /** Squares: one spot that fails outweighs two to watch. */
 const weight = (findings: readonly Finding[], { kind: own }: Finding): number =>
-  findings.reduce((sum, finding) => (finding.kind !== own && LIKENESS.includes(finding.kind) ? sum : sum + finding.severity ** 2 + burden(finding) * 0.01), 0);
-
-/** What is done here and not elsewhere is told of, and no reason against it. */
-const LIKENESS: readonly Finding['kind'][] = ['bowed differently elsewhere', 'marked differently elsewhere'];
+  findings.reduce((sum, finding) => (finding.kind !== own && FINDINGS[finding.kind].likeness ? sum : sum + finding.severity ** 2 + burden(finding) * 0.01), 0);
 
 const round = (value: number): number => Math.round(value * 1000) / 1000;

@@ -6,7 +6,7 @@ import { editedPart } from '../marking/print-edits';
 import type { InstrumentKind } from '../score/score';
 import { makeScore, type MakeOptions } from '../testing/make';
 import { check, type CheckRequest } from './check';
-import type { FindingKind } from './finding';
+import type { FindingKind } from './kinds';
 import { remediesFor } from './remedies';
 
 interface Asked extends MakeOptions {

@@ -88,7 +88,7 @@ test('a shelf of many pieces comes a page at a time and is searched by title, co
   await expect(titles.nth(10)).toHaveText('Étude no. 10, 100 % legato');
   await page.getByRole('link', { name: 'More pieces' }).click();
   await expect(titles.first()).toHaveText('Étude no. 24, 100 % legato');
-  await page.goto('/');
+  await page.goto('/?find=staircase.musicxml');
   await page.getByLabel('Grouped').selectOption('by instrument');
   await expect(page.getByRole('region', { name: 'For violin' }).getByRole('heading', { name: 'Staircase', exact: true })).toBeVisible();
   await page.getByRole('link', { name: 'Players' }).click();

@@ -1,5 +1,5 @@
-import { findingKey, type Finding, type FindingKind } from '@/core/checks/finding';
-import { FINDING_KINDS } from '@/core/checks/finding';
+import { findingKey, type Finding } from '@/core/checks/finding';
+import { FINDING_KINDS, type FindingKind } from '@/core/checks/kinds';
 import { acceptedNow, EVERYTHING, parted, passes, sideOf, SIDES } from './findings-shown';
 
 const finding = (kind: FindingKind, severity: Finding['severity'] = 1, numbers: Finding['numbers'] = { load: 1.2 }): Finding => ({

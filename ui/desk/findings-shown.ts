@@ -1,5 +1,6 @@
 /** Which findings are shown: by hand, kind and severity, and without those that were accepted. Plain functions. */
-import { findingKey, type Finding, type FindingKind } from '@/core/checks/finding';
+import { findingKey, type Finding } from '@/core/checks/finding';
+import { FINDINGS, type FindingKind } from '@/core/checks/kinds';
 import type { AcceptedFinding } from './types';
 
 export const SIDES = ['all', 'left hand', 'bow', 'music'] as const;
@@ -14,19 +15,7 @@ export interface FindingFilter {
 
 export const EVERYTHING: FindingFilter = { side: 'all', kind: 'all', from: 1 };
 
-const LEFT: readonly FindingKind[] = [
-  'shift late',
-  'reach',
-  'out-of-tune risk',
-  'colour break',
-  'audible shift',
-  'trill too quick',
-  'ornament too quick',
-  'unplayable',
-];
-const MUSIC: readonly FindingKind[] = ['reading trap', 'counting trap', 'marked differently elsewhere', 'phrase or bow?', 'contradiction'];
-
-export const sideOf = (kind: FindingKind): Side => (LEFT.includes(kind) ? 'left hand' : MUSIC.includes(kind) ? 'music' : 'bow');
+export const sideOf = (kind: FindingKind): Side => FINDINGS[kind].side;
 
 export const passes = ({ kind, severity }: Finding, filter: FindingFilter): boolean =>
   severity >= filter.from && (filter.kind === 'all' || filter.kind === kind) && (filter.side === 'all' || sideOf(kind) === filter.side);

@@ -1,5 +1,6 @@
 /** Risk: one stem per note that may go wrong; height is the chance, shape and letter the cause, never colour alone. */
 import { memo } from 'react';
+import { FINDINGS, type FindingKind, type Shape } from '@/core/checks/kinds';
 import type { NoteRisk } from '@/core/checks/context';
 import type { Finding } from '@/core/checks/finding';
 import type { System } from '../types';
@@ -44,7 +45,7 @@ export const RiskTrack = memo(function RiskTrack({ system, risks, findings, barO
         return (
           <g key={risk.noteId}>
             <line x1={x} x2={x} y1={BASE} y2={BASE - height} stroke={bad ? 'var(--plum)' : 'var(--soft)'} strokeWidth={bad ? 2.5 : 1.2} />
-            <Shape cause={risk.cause} x={x} y={BASE - height} size={bad ? 4.5 : 2.5} colour={bad ? 'var(--plum)' : 'var(--soft)'} />
+            <Outline cause={risk.cause} x={x} y={BASE - height} size={bad ? 4.5 : 2.5} colour={bad ? 'var(--plum)' : 'var(--soft)'} />
           </g>
         );
       })}
@@ -61,7 +62,7 @@ export const RiskTrack = memo(function RiskTrack({ system, risks, findings, barO
         const y = Math.max(12, BASE - Math.min(1, chance / FULL) * (BASE - 8) + 3);
         return (
           <g key={finding.id}>
-            {finding.kind !== 'out-of-tune risk' && <Shape cause={finding.kind} x={x} y={BASE - 4} size={4.5} colour="var(--plum)" />}
+            {finding.kind !== 'out-of-tune risk' && <Outline cause={finding.kind} x={x} y={BASE - 4} size={4.5} colour="var(--plum)" />}
             {at !== undefined && (
               <text x={at} y={Math.min(y, BASE - 4)} fontSize={12} fontWeight={600} fill="var(--plum)">
                 {label}
@@ -84,65 +85,29 @@ function worstByBar(findings: readonly Finding[], barOf: (noteId: string) => num
   return [...worst.values()].sort((a, b) => b.severity - a.severity);
 }
 
-function shortLabel(finding: Finding): string {
-  const { numbers, kind } = finding;
-  switch (kind) {
-    case 'out-of-tune risk':
-      return `${Math.round(Number(numbers.chance) * 100)} % ${numbers.cause}`;
-    case 'shift late':
-      return `${Math.round(Number(numbers.mm))} mm too quick`;
-    case 'bow runs out':
-      return 'bow runs out';
-    case 'bow must race back':
-      return `+${Math.round(Number(numbers.stepDb))} dB back`;
-    case 'string change too quick':
-      return `${Number(numbers.crossingsPerS).toFixed(0)} crossings/s`;
-    case 'trill too quick':
-      return 'trill too quick';
-    case 'string leap in a slur':
-      return 'leap in the slur';
-    case 'level out of reach':
-      return `${Math.round(Number(numbers.missingDb))} dB`;
-    case 'bowed differently elsewhere':
-      return 'bowed otherwise';
-    case 'repeat does not come round':
-      return 'repeat';
-    case 'pizzicato change late':
-      return 'no time to pluck';
-    default:
-      return kind;
-  }
-}
+const shortLabel = ({ kind, numbers }: Finding): string => FINDINGS[kind].label(numbers);
+
+/** Causes of a risk that are no findings. */
+const CAUSES: Readonly<Record<string, Shape>> = { shift: 'diamond', extension: 'triangle up', 'cold entry': 'square' };
+
+const shapeOf = (cause: string): Shape => (cause in FINDINGS ? FINDINGS[cause as FindingKind].shape : (CAUSES[cause] ?? 'dot'));
 
 /** Each cause has its own outline. */
-function Shape({ cause, x, y, size, colour }: { cause: string; x: number; y: number; size: number; colour: string }) {
-  switch (cause) {
-    case 'shift':
-    case 'shift late':
+function Outline({ cause, x, y, size, colour }: { cause: string; x: number; y: number; size: number; colour: string }) {
+  switch (shapeOf(cause)) {
+    case 'diamond':
       return <path d={`M${x} ${y - size} L${x + size} ${y} L${x} ${y + size} L${x - size} ${y} Z`} fill={colour} />;
-    case 'extension':
-    case 'reach':
+    case 'triangle up':
       return <path d={`M${x} ${y - size} L${x + size} ${y + size} L${x - size} ${y + size} Z`} fill={colour} />;
-    case 'cold entry':
+    case 'square':
       return <rect x={x - size * 0.85} y={y - size * 0.85} width={size * 1.7} height={size * 1.7} fill={colour} />;
-    case 'bow runs out':
-    case 'bow must race back':
-    case 'retake late':
-    case 'stroke too quick':
-    case 'string change too quick':
-    case 'string leap in a slur':
-    case 'level out of reach':
-    case 'wish not met':
-    case 'repeat does not come round':
-    case 'pizzicato change late':
+    case 'triangle down':
       return <path d={`M${x - size} ${y - size} H${x + size} L${x} ${y + size} Z`} fill={colour} />;
-    case 'bowed differently elsewhere':
-    case 'phrase or bow?':
+    case 'bar':
       return <rect x={x - size} y={y - size / 2} width={size * 2} height={size} fill="none" stroke={colour} strokeWidth={1.5} />;
-    case 'unplayable':
-    case 'contradiction':
+    case 'cross':
       return <path d={`M${x - size} ${y - size} L${x + size} ${y + size} M${x + size} ${y - size} L${x - size} ${y + size}`} stroke={colour} strokeWidth={2} />;
-    default:
+    case 'dot':
       return <circle cx={x} cy={y} r={size} fill={colour} />;
   }
 }

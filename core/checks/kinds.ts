@@ -1,0 +1,152 @@
+/**
+ * Every kind of finding, and all that depends on the kind alone. A kind without an entry is a type error; one with an entry is
+ * filtered, drawn, weighed, said and tried everywhere.
+ */
+
+/** What a finding knows of itself: all inputs of its sentence. */
+export type Numbers = Readonly<Record<string, number | string>>;
+
+/** Outlines in the track of risks. */
+export type Shape = 'diamond' | 'triangle up' | 'triangle down' | 'square' | 'bar' | 'cross' | 'dot';
+
+/** Units in which a burden is said. */
+export type Unit = '%' | '× the time' | '× the speed' | 'dB' | '% of the limit' | 'mm' | 'bows' | 'words';
+
+interface Entry {
+  /** Whose matter it is. */
+  side: 'left hand' | 'bow' | 'music';
+  shape: Shape;
+  /** `spot`: it counts against a passage or player; `aside`: it is told of; `trap`: for the eye, no matter of hands or tempo. */
+  counts: 'spot' | 'aside' | 'trap';
+  /** Done here and not elsewhere: no reason against what is tried. */
+  likeness: boolean;
+  /** What is tried against it. */
+  tries: {
+    fingers: boolean;
+    bow: boolean;
+    /** Also fingers of the note before: the way between them is the trouble. */ noteBefore: boolean;
+    /** An earlier move of the hand. */ earlier: boolean;
+  };
+  /** Worth marks of their own for one player even where it is only to be watched: what this hand, this bow arm may not do. */
+  ofThePlayer: boolean;
+  /** On which side a tempo is limited by it: too quick is the usual trouble. */
+  limits: 'above' | 'below';
+  unit: Unit;
+  /** The number that it is about, the greater the worse; null where only the severity says it. */
+  burden(numbers: Numbers): number | null;
+  /** At its place in the track, in two or three words. */
+  label(numbers: Numbers): string;
+}
+
+const NOTHING = { fingers: false, bow: false, noteBefore: false, earlier: false };
+const FINGERS = { ...NOTHING, fingers: true, noteBefore: true };
+const BOW = { ...NOTHING, bow: true };
+
+const number = (numbers: Numbers, name: string): number => Number(numbers[name] ?? 0);
+const bySeverity = { unit: 'words' as const, burden: () => null };
+
+const USUAL = { counts: 'spot' as const, likeness: false, ofThePlayer: false, limits: 'above' as const };
+const LEFT = { ...USUAL, side: 'left hand' as const, tries: FINGERS };
+const ARM = { ...USUAL, side: 'bow' as const, shape: 'triangle down' as const, tries: BOW };
+const MUSIC = { ...USUAL, side: 'music' as const, shape: 'dot' as const, tries: NOTHING, ...bySeverity };
+
+const entries = {
+  unplayable: { ...LEFT, ...bySeverity, shape: 'cross', tries: NOTHING, label: () => 'unplayable' },
+  contradiction: { ...MUSIC, shape: 'cross', tries: { ...NOTHING, fingers: true }, label: () => 'contradiction' },
+  'shift late': {
+    ...LEFT,
+    shape: 'diamond',
+    tries: { ...FINGERS, earlier: true },
+    ofThePlayer: true,
+    unit: '× the time',
+    burden: (n) => number(n, 'load'),
+    label: (n) => `${Math.round(number(n, 'mm'))} mm too quick`,
+  },
+  reach: {
+    ...LEFT,
+    shape: 'triangle up',
+    ofThePlayer: true,
+    unit: '% of the limit',
+    burden: (n) => number(n, 'mm') / number(n, 'limitMm'),
+    label: () => 'reach',
+  },
+  'out-of-tune risk': {
+    ...LEFT,
+    shape: 'dot',
+    tries: { ...FINGERS, noteBefore: false, earlier: true },
+    ofThePlayer: true,
+    unit: '%',
+    burden: (n) => number(n, 'chance'),
+    label: (n) => `${Math.round(number(n, 'chance') * 100)} % ${n.cause}`,
+  },
+  'colour break': { ...LEFT, ...bySeverity, shape: 'dot', label: () => 'colour break' },
+  'audible shift': { ...LEFT, shape: 'dot', unit: 'mm', burden: (n) => number(n, 'mm'), label: () => 'audible shift' },
+  'bow runs out': { ...ARM, limits: 'below', unit: 'bows', burden: (n) => number(n, 'neededCm') / number(n, 'hairCm'), label: () => 'bow runs out' },
+  'bow must race back': { ...ARM, unit: 'dB', burden: (n) => number(n, 'surplusDb'), label: (n) => `+${Math.round(number(n, 'stepDb'))} dB back` },
+  'retake late': { ...ARM, ofThePlayer: true, unit: '× the time', burden: (n) => number(n, 'neededS') / number(n, 'freeS'), label: () => 'retake late' },
+  'stroke too quick': {
+    ...ARM,
+    ofThePlayer: true,
+    unit: '× the speed',
+    burden: (n) => number(n, 'strokesPerS') / number(n, 'playerStrokesPerS'),
+    label: () => 'stroke too quick',
+  },
+  'trill too quick': {
+    ...LEFT,
+    shape: 'dot',
+    tries: NOTHING,
+    unit: '× the speed',
+    burden: (n) => number(n, 'notesPerS') / number(n, 'playerNotesPerS'),
+    label: () => 'trill too quick',
+  },
+  'ornament too quick': { ...LEFT, ...bySeverity, shape: 'dot', tries: NOTHING, label: () => 'ornament too quick' },
+  'string change too quick': {
+    ...ARM,
+    tries: { ...FINGERS, bow: true },
+    ofThePlayer: true,
+    unit: '× the speed',
+    burden: (n) => number(n, 'crossingsPerS') / number(n, 'playerCrossingsPerS'),
+    label: (n) => `${number(n, 'crossingsPerS').toFixed(0)} crossings/s`,
+  },
+  'string leap in a slur': { ...ARM, ...bySeverity, tries: { ...FINGERS, bow: true }, label: () => 'leap in the slur' },
+  'level out of reach': {
+    ...ARM,
+    unit: 'dB',
+    burden: (n) => Math.abs(number(n, 'missingDb')),
+    label: (n) => `${Math.round(number(n, 'missingDb'))} dB`,
+  },
+  'wish not met': { ...ARM, ...bySeverity, label: () => 'wish not met' },
+  'bowed differently elsewhere': { ...ARM, ...bySeverity, shape: 'bar', likeness: true, label: () => 'bowed otherwise' },
+  'repeat does not come round': { ...ARM, ...bySeverity, label: () => 'repeat' },
+  'pizzicato change late': { ...ARM, ...bySeverity, tries: NOTHING, label: () => 'no time to pluck' },
+  'phrase or bow?': { ...MUSIC, shape: 'bar', label: () => 'phrase or bow?' },
+  'reading trap': { ...MUSIC, counts: 'trap', label: () => 'reading trap' },
+  'counting trap': { ...MUSIC, counts: 'trap', label: () => 'counting trap' },
+  'marked differently elsewhere': { ...MUSIC, counts: 'aside', likeness: true, label: () => 'marked differently elsewhere' },
+} satisfies Record<string, Entry>;
+
+export type FindingKind = keyof typeof entries;
+export const FINDINGS: Readonly<Record<FindingKind, Entry>> = entries;
+export const FINDING_KINDS = Object.keys(entries) as FindingKind[];
+
+/** A burden in its unit; `severity` says it where nothing is measured. */
+export function inUnit(kind: FindingKind, value: number): string {
+  switch (FINDINGS[kind].unit) {
+    case '%':
+      return `${Math.round(value * 100)} %`;
+    case '% of the limit':
+      return `${Math.round(value * 100)} % of the limit`;
+    case '× the time':
+      return `${value.toFixed(1)} × the time`;
+    case '× the speed':
+      return `${value.toFixed(1)} × the speed`;
+    case 'dB':
+      return `${value.toFixed(1)} dB`;
+    case 'mm':
+      return `${Math.round(value)} mm`;
+    case 'bows':
+      return `${value.toFixed(1)} bows`;
+    case 'words':
+      return ['solved', 'watch', 'risk', 'will fail'][Math.round(value)] ?? '';
+  }
+}
