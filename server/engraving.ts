@@ -1,6 +1,7 @@
 /** Engraved passages, cached by content. */
 import { createHash } from 'node:crypto';
-import { isWordKind, splitKey, type Marking } from '../core/marking/mark';
+import { splitKey, type Marking } from '../core/marking/mark';
+import { isWordKind } from '../core/marking/kinds';
 import { barOfTarget } from '../core/marking/target';
 import { ByteCache } from '../core/util/byte-cache';
 import { LIMITS } from '../core/util/limits';

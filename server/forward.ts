@@ -1,7 +1,7 @@
 /** Brings records of earlier versions forward, all of them or none. */
 import { changesForward, markForward, namesForward, RECORD_VERSION, resolutionBefore } from '../core/marking/versions';
 import type { Change } from '../core/marking/change';
-import type { MarkKind } from '../core/marking/mark';
+import type { MarkKind } from '../core/marking/kinds';
 import { partDocument } from '../core/formats/musicxml/part-document';
 import { readScoreBytes } from '../core/formats/read';
 import { inTransaction, pool, type Queryable } from './db';

@@ -1,6 +1,7 @@
 /** Markings: the marks in force, and the change sets that led to them. */
 import { applyChanges, squashed, type Change, type ChangeSet } from '../core/marking/change';
-import { markKey, type Mark, type MarkKind, type Marking } from '../core/marking/mark';
+import { markKey, type Mark, type Marking } from '../core/marking/mark';
+import type { MarkKind } from '../core/marking/kinds';
 import { changeSetShape, type StoreAnswer } from '../core/marking/wire';
 import { changesForward, RECORD_VERSION } from '../core/marking/versions';
 import { inTransaction, pool, type Queryable } from './db';

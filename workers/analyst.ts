@@ -14,7 +14,8 @@ import { asTold, type Told } from '../core/instruments/as-told';
 import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
 import { editedPart } from '../core/marking/print-edits';
-import { isBowWishKind, splitKey, type MarkKind, type Marking } from '../core/marking/mark';
+import { splitKey, type Marking } from '../core/marking/mark';
+import { kindsWhere, MARKS } from '../core/marking/kinds';
 import { changesFor as changesOf, heldFingering, suggestedBowing, withoutSuggestions } from '../core/marking/suggestion';
 import { applyChanges, type Change } from '../core/marking/change';
 import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
@@ -109,11 +110,8 @@ const lineOf = (part: Part, index: number): Line => {
   return lines[index] ?? lines[0]!;
 };
 
-const FINGER_KINDS: readonly MarkKind[] = ['finger', 'string'];
-const BOW_KINDS: readonly MarkKind[] = ['bow', 'hook', 'retake', 'slur'];
-
-/** Marks that no fingering depends on. */
-const isBowKind = (kind: MarkKind): boolean => kind === 'bow' || kind === 'hook' || kind === 'retake' || (isBowWishKind(kind) && kind !== 'slur-is');
+const FINGER_KINDS = kindsWhere(({ suggested }) => suggested === 'fingering');
+const BOW_KINDS = kindsWhere(({ suggested }) => suggested === 'bowing');
 
 export class Analyst {
   private score: Score | null = null;
@@ -336,7 +334,7 @@ export class Analyst {
   private bowRequest(conditions: Conditions): BowingRequest {
     const request = this.request(conditions);
     const { player, tempo, told, line, preferences } = conditions;
-    const ofHand = Object.entries(conditions.marking).filter(([key]) => !isBowKind(splitKey(key).kind));
+    const ofHand = Object.entries(conditions.marking).filter(([key]) => MARKS[splitKey(key).kind].fingers);
     const key = JSON.stringify([player, tempo, told, line, preferences, ofHand]);
     if (this.strings?.key !== key) {
       const fingering = fingerPart({ ...request, alternatives: 1 }, line, this.handMemories()).alternatives[0] ?? null;

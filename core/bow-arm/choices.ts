@@ -2,7 +2,8 @@
 import { noteById } from '../score/find';
 import type { Note } from '../score/score';
 import { changeTo, type Change } from '../marking/change';
-import { markAt, type Mark, type MarkKind, type Marking } from '../marking/mark';
+import { markAt, type Mark, type Marking } from '../marking/mark';
+import type { MarkKind } from '../marking/kinds';
 import { forkedMemory, planBowing, type BowingRequest, type BowMemory } from './bowing';
 import type { Bowing, BowTerm, Stroke } from './describe';
 import { otherWay } from './stroke';

@@ -1,5 +1,5 @@
 /** Chords of three and four notes: which notes sound when, and what each way costs in time and bow. */
-import type { ChordWay } from '../marking/mark';
+import type { ChordWay } from '../marking/values';
 
 export interface ChordStep {
   /** Indices of the notes, 0 the lowest. */

@@ -4,7 +4,7 @@ import { clockFor } from '../score/time';
 import { loudnessOf } from '../score/loudness';
 import { INSTRUMENT_KINDS } from '../instruments/instrument';
 import { usualPlayer } from '../instruments/player';
-import { CHORD_WAYS } from '../marking/mark';
+import { CHORD_WAYS } from '../marking/values';
 import { atomsOf } from './atoms';
 import { planBowing } from './bowing';
 import { chordPlan } from './chords';

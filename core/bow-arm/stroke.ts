@@ -1,5 +1,5 @@
 /** One stroke: how much bow it wants, how much it can have, and what a direction costs it. */
-import { ZONES } from '../marking/mark';
+import { ZONES } from '../marking/values';
 import { AMOUNTS, DYNAMICS, HAIR_CM, LEVELS, REST_SECONDS, SCHOOLS, STROKES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
 import type { Atom, AtomWish } from './atoms';
 import type { InstrumentKind } from '../score/score';

@@ -3,7 +3,7 @@
  * are from a trial on phrases bowed by method-book rules. All can be edited.
  */
 import type { DynamicLevel, InstrumentKind } from '../score/score';
-import type { StrokeWish } from '../marking/mark';
+import type { StrokeWish } from '../marking/values';
 
 export interface DynamicRow {
   /** cm/s */

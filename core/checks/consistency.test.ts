@@ -1,6 +1,7 @@
 import { firstLine, makeScore } from '../testing/make';
 import { applyChanges } from '../marking/change';
-import { markKey, type Mark, type MarkKind } from '../marking/mark';
+import { markKey, type Mark } from '../marking/mark';
+import type { MarkKind } from '../marking/kinds';
 import { markedDifferently } from './consistency';
 import { findingKey } from './finding';
 import { check } from './check';

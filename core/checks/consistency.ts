@@ -6,7 +6,8 @@ import { letterIndex, midiOf } from '../score/pitch';
 import type { Line, LineEvent } from '../score/lines';
 import type { Note, Part } from '../score/score';
 import { changeTo, type Change } from '../marking/change';
-import { markAt, type Mark, type MarkKind, type Marking } from '../marking/mark';
+import { markAt, type Mark, type Marking } from '../marking/mark';
+import { type MarkKind, kindsWhere, MARKS } from '../marking/kinds';
 import { TICKS_PER_QUARTER } from '../score/ticks';
 
 /** How alike two bars are: the same notes; the same intervals on other notes; the same rhythm. */
@@ -35,17 +36,17 @@ export interface MarkDifference {
 }
 
 /** Marks that should be the same on the same notes. On other notes fingers and strings may differ, bows should not. */
-const HAND_KINDS: readonly MarkKind[] = ['finger', 'string', 'covered'];
-const BOW_KINDS: readonly MarkKind[] = ['bow', 'retake', 'hook', 'slur', 'stroke', 'bow-zone', 'bow-amount'];
+const HAND_KINDS = kindsWhere(({ alike }) => alike === 'hand');
+const BOW_KINDS = kindsWhere(({ alike }) => alike === 'bow');
 
 const KINDS: Readonly<Record<Alike, readonly MarkKind[]>> = {
   'same notes': [...HAND_KINDS, ...BOW_KINDS],
   'other notes': BOW_KINDS,
-  'same rhythm': ['bow', 'retake', 'hook', 'slur'],
+  'same rhythm': BOW_KINDS.filter((kind) => MARKS[kind].group === 'player'),
 };
 
 /** Step by step on other notes, bar after bar: bows may well begin the other way round there, but slurs and strokes should go on alike. */
-const IN_SEQUENCE: readonly MarkKind[] = ['retake', 'hook', 'slur', 'stroke', 'bow-zone', 'bow-amount'];
+const IN_SEQUENCE = kindsWhere(({ sequence }) => sequence);
 const BARS_OF_SEQUENCE = 3;
 
 /** Fewer notes in a bar make no tune; a rhythm alone needs two bars to be one. */

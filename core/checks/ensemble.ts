@@ -7,7 +7,8 @@ import { linesOf, type Line, type LineEvent } from '../score/lines';
 import { midiOf, pitchName, type Pitch } from '../score/pitch';
 import { barIndexAt, type Bar, type Note, type Part } from '../score/score';
 import { coachChanges, type Change } from '../marking/change';
-import { bowInForce, markAt, type MarkKind, type Marking } from '../marking/mark';
+import { bowInForce, markAt, type Marking } from '../marking/mark';
+import { type MarkKind, kindsWhere } from '../marking/kinds';
 import { comparableBars, type BarOfLine } from './consistency';
 import { TICKS_PER_QUARTER } from '../score/ticks';
 
@@ -130,7 +131,7 @@ export interface BowedOtherwise {
   copyThere: Change[];
 }
 
-const BOWED: readonly MarkKind[] = ['bow', 'retake', 'hook', 'slur'];
+const BOWED = kindsWhere(({ group, bow }) => group === 'player' && bow);
 const FEWEST_NOTES = 3;
 const BARS_OF_TUNE = 2;
 

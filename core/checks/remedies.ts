@@ -9,7 +9,8 @@ import { clockFor } from '../score/time';
 import { fingerName } from '../instruments/player';
 import { stringName } from '../instruments/instrument';
 import { applyChanges, changeTo, type Change } from '../marking/change';
-import type { Mark, MarkKind, Marking } from '../marking/mark';
+import type { Mark, Marking } from '../marking/mark';
+import { MARKS } from '../marking/kinds';
 import { handAdvice } from '../left-hand/advice';
 import { choicesForNote } from '../left-hand/choices';
 import type { Fingering } from '../left-hand/fingering';
@@ -180,7 +181,7 @@ class Trial {
     const { marking } = applyChanges(this.request.marking, changes);
     const edited = isEdit(changes);
     if (edited && !this.request.edited) return null;
-    const fingersStay = !edited && changes.every(({ kind: changed }) => !FINGERING.has(changed));
+    const fingersStay = !edited && changes.every(({ kind: changed }) => !MARKS[changed].fingers);
     const { findings, risks } = this.check(marking, edited ? this.request.edited!(marking) : this.context.part, fingersStay);
     const same = this.still(findings);
     const [before, after] = [burden(this.finding), same ? burden(same) : this.left(risks)];
@@ -226,9 +227,6 @@ class Trial {
     return { findings: findings.filter(near), risks };
   }
 }
-
-/** Kinds of marks that the fingers depend on; a slur hides or shows a shift. */
-const FINGERING: ReadonlySet<MarkKind> = new Set<MarkKind>(['finger', 'string', 'covered', 'slur', 'slur-is']);
 
 /** A clash of bow marks is called a contradiction too; that of fingers says why it cannot be played. */
 const isOfBow = ({ kind, numbers }: Finding): boolean => kind === 'contradiction' && numbers.reason === undefined;

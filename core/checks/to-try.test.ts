@@ -1,7 +1,8 @@
 /** Marks that are made up for a kind of trouble: each is tried; what is offered really helps when it is taken. */
 import { usualPlayer, type Player } from '../instruments/player';
 import { applyChanges } from '../marking/change';
-import { markKey, type MarkKind, type Marking } from '../marking/mark';
+import { markKey, type Marking } from '../marking/mark';
+import type { MarkKind } from '../marking/kinds';
 import { editedPart } from '../marking/print-edits';
 import type { InstrumentKind } from '../score/score';
 import { makeScore, type MakeOptions } from '../testing/make';

@@ -3,7 +3,9 @@ import { noteById } from '../score/find';
 import { pitchName } from '../score/pitch';
 import type { DynamicLevel, Note, Part } from '../score/score';
 import { coachChanges, type Change } from '../marking/change';
-import { EDIT_KINDS, markAt, splitKey, STRUCK, type Marking } from '../marking/mark';
+import { markAt, splitKey, type Marking } from '../marking/mark';
+import { isEditKind } from '../marking/kinds';
+import { STRUCK } from '../marking/values';
 import { barOfTarget, placeTarget, targetOf } from '../marking/target';
 import type { Stroke } from '../bow-arm/describe';
 import { LEVELS } from '../bow-arm/tables';
@@ -226,4 +228,4 @@ function phraseOrBow(finding: Finding, { marking }: Tryable): ToTry[] {
 }
 
 /** Changes that change what is printed: the part has to be made anew for them. */
-export const isEdit = (changes: readonly Change[]): boolean => changes.some(({ kind }) => (EDIT_KINDS as readonly string[]).includes(kind));
+export const isEdit = (changes: readonly Change[]): boolean => changes.some(({ kind }) => isEditKind(kind));

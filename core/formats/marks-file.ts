@@ -11,7 +11,9 @@ import type { Part } from '../score/score';
 import { LIMITS } from '../util/limits';
 import { bad, good, type Result } from '../util/result';
 import { cleanText } from '../util/text';
-import { MARK_KINDS, STRUCK, markKey, splitKey, valueProblem, type Mark, type MarkKind, type Marking } from '../marking/mark';
+import { markKey, splitKey, type Mark, type Marking } from '../marking/mark';
+import { MARK_KINDS, valueProblem, type MarkKind, MARKS } from '../marking/kinds';
+import { STRUCK } from '../marking/values';
 import { placeOfTarget, targetAt } from '../marking/notes';
 import { placeTarget, targetOf } from '../marking/target';
 import { markForward, namesForward, RECORD_VERSION } from '../marking/versions';
@@ -107,9 +109,6 @@ export function readMarksFile(text: string, part: Part, resolution: number | nul
   return good({ madeOn: madeOn ? { name: madeOn.name, instrument: madeOn.instrument } : null, marking, lost });
 }
 
-/** Marks that hold for one pitch only. */
-const OF_THE_HAND: ReadonlySet<MarkKind> = new Set<MarkKind>(['finger', 'string', 'covered', 'pitch', 'accidental']);
-
 /** By the id where that note has the pitch that the mark says; else by what people say; null where nothing is there. */
 function targetFor(part: Part, { id, at, on, pitch, kind }: FileMark): string | null {
   const byId = id === undefined ? undefined : noteById(part, id);
@@ -124,7 +123,7 @@ function targetFor(part: Part, { id, at, on, pitch, kind }: FileMark): string | 
   if (!place.ok || place.value.noteId === null) return null;
   const wanted = pitch === undefined ? null : parsePitch(pitch);
   const there = noteById(part, place.value.noteId)!;
-  const isHand = OF_THE_HAND.has(kind);
+  const isHand = MARKS[kind].ofPitch;
   const same =
     wanted && part.notes.find((note) => note.onset === there.onset && (note.grace !== null) === (there.grace !== null) && pitchName(note.written) === pitch);
   // A finger never goes to another pitch than it was written for.

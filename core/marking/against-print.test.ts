@@ -2,7 +2,8 @@ import { makeScore, TICKS } from '../testing/make';
 import { againstPrint } from './against-print';
 import { slurLinks } from './links';
 import { firstLine } from '../testing/make';
-import { markKey, type Mark, type MarkKind, type Marking } from './mark';
+import { markKey, type Mark, type Marking } from './mark';
+import type { MarkKind } from './kinds';
 import { placeTarget } from './target';
 
 const made = makeScore('violin', '(F#4 G4.) A4 B4 | C5/4', { dynamic: 'f', words: [{ quarter: 0, text: 'dolce' }] }).part;

@@ -3,7 +3,9 @@ import { noteById } from '../score/find';
 import { sayNote } from '../score/address';
 import { pitchName } from '../score/pitch';
 import type { Note, Part } from '../score/score';
-import { isEditKind, parseHairpin, splitKey, STRUCK, type Mark, type MarkKind, type Marking } from './mark';
+import { splitKey, type Mark, type Marking } from './mark';
+import { isEditKind, type MarkKind } from './kinds';
+import { parseHairpin, STRUCK } from './values';
 import { placeOfTarget } from './notes';
 import { targetOf } from './target';
 

@@ -3,7 +3,8 @@
  * autosave, the history and the difference between two hand-outs. A `from` that does not match what
  * is stored is a conflict and is returned, never overwritten.
  */
-import { markKey, splitKey, type Mark, type MarkKind, type Marking } from './mark';
+import { markKey, splitKey, type Mark, type Marking } from './mark';
+import type { MarkKind } from './kinds';
 
 export interface Change {
   target: string;

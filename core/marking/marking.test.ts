@@ -3,7 +3,8 @@ import { firstLine, makeScore } from '../testing/make';
 import { applyChanges, changeTo, difference, reversed, sameMark, squashed, type Change, type ChangeSet } from './change';
 import { noStacks, pushed, stacksOf, undoing, type Stacks } from './history';
 import { slurLinks } from './links';
-import { bowInForce, fingerInForce, markKey, MARK_KINDS, MARK_VALUES, splitKey, stringInForce, valueProblem, type Mark, type Marking } from './mark';
+import { bowInForce, fingerInForce, markKey, splitKey, stringInForce, type Mark, type Marking } from './mark';
+import { valuesOf, MARK_KINDS, valueProblem } from './kinds';
 import { changesFor } from './suggestion';
 
 const mark: fc.Arbitrary<Mark> = fc.record({ value: fc.constantFrom('1', '2', 'down'), origin: fc.constantFrom('coach' as const, 'suggestion' as const) });
@@ -108,7 +109,7 @@ describe('what is in force', () => {
   });
   test('every listed value is valid, and what is not listed is refused', () => {
     for (const kind of MARK_KINDS) {
-      for (const value of MARK_VALUES[kind] ?? []) expect(valueProblem(kind, value)).toBeNull();
+      for (const value of valuesOf(kind) ?? []) expect(valueProblem(kind, value)).toBeNull();
       expect(valueProblem(kind, '')).toMatch(/^Use /);
     }
   });

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { runs } from '@/core/testing/runs';
 import { makeScore, TICKS } from '../testing/make';
 import { applyChanges } from './change';
-import { markKey, WORD_KINDS, type Marking, type WordKind } from './mark';
+import { markKey, type Marking } from './mark';
+import { WORD_KINDS, type WordKind } from './kinds';
 import { notesFromText, notesText, playerNotes, targetAt } from './notes';
 import { barsTarget, barTarget, barOfTarget, placeTarget, targetOf } from './target';
 

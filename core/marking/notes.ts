@@ -8,7 +8,8 @@ import type { Part } from '../score/score';
 import { LIMITS } from '../util/limits';
 import { bad, good, type Result } from '../util/result';
 import { changeTo, type Change } from './change';
-import { isWordKind, markKey, splitKey, type Marking, type WordKind } from './mark';
+import { markKey, splitKey, type Marking } from './mark';
+import { isWordKind, type WordKind } from './kinds';
 import { barsTarget, barTarget, targetOf } from './target';
 
 /** What stands before the text; plain words need nothing. */

@@ -7,7 +7,9 @@ import { levelOf } from '../score/dynamics';
 import { fromTheStart } from '../score/time';
 import { letterIndex, midiOf, parsePitch, transposed } from '../score/pitch';
 import { WRITABLE_ARTICULATIONS, type DynamicMark, type Hairpin, type Note, type Part, type TempoMark } from '../score/score';
-import { articulationKind, DIVISI_WORDS, isEditKind, markAt, parseHairpin, splitKey, STRUCK, type EditKind, type Mark, type Marking } from './mark';
+import { markAt, splitKey, type Mark, type Marking } from './mark';
+import { articulationKind, isEditKind, type EditKind } from './kinds';
+import { DIVISI_WORDS, parseHairpin, STRUCK } from './values';
 import { targetOf } from './target';
 
 export interface PrintEdit {

@@ -7,7 +7,8 @@ import { marksWorthWriting, type Density } from '../left-hand/worth-writing';
 import type { Bowing } from '../bow-arm/describe';
 import { bowMarksWorthWriting } from '../bow-arm/worth-writing';
 import { noteById } from '../score/find';
-import { markKey, splitKey, type Mark, type MarkKind, type Marking } from './mark';
+import { markKey, splitKey, type Mark, type Marking } from './mark';
+import type { MarkKind } from './kinds';
 
 export interface Wanted {
   target: string;

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { applyChanges, changeTo, sameMark, type Change } from './change';
-import type { Mark, MarkKind, Marking } from './mark';
+import type { Mark, Marking } from './mark';
+import type { MarkKind } from './kinds';
 import { changedVariant, variantChanges, variantForAll, withVariant } from './variant';
 
 const mark = (value: string, more: Partial<Mark> = {}): Mark => ({ value, origin: 'coach', ...more });

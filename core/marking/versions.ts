@@ -5,7 +5,8 @@
 import { noteId } from '../score/identity';
 import { fractionText, gcd, TICKS_PER_QUARTER } from '../score/ticks';
 import type { Change } from './change';
-import { markKey, splitKey, type Mark, type MarkKind, type Marking } from './mark';
+import { markKey, splitKey, type Mark, type Marking } from './mark';
+import type { MarkKind } from './kinds';
 
 /** What a marking, a change set, a marks file and an accepted finding are written as today. */
 export const RECORD_VERSION = 2;

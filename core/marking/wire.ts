@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { LIMITS } from '../util/limits';
 import { problemShape } from '../util/problem-shape';
 import { isClean } from '../util/text';
-import { MARK_KINDS, valueProblem, type MarkKind } from './mark';
+import { MARK_KINDS, valueProblem, type MarkKind } from './kinds';
 import { RECORD_VERSION } from './versions';
 
 const kindShape = z.enum(MARK_KINDS as [MarkKind, ...MarkKind[]]);

@@ -1,7 +1,9 @@
 import { demoScore, demoText } from '../../tests/support/demo';
 import { readMusicXml } from '../formats/musicxml/read';
 import { writeMarked } from '../formats/musicxml/write';
-import { BOW_WISH_KINDS, bowPlace, BOW_ZONES, markKey, valueProblem, ZONES, type Marking } from './mark';
+import { markKey, type Marking } from './mark';
+import { BOW_WISH_KINDS, valueProblem } from './kinds';
+import { bowPlace, BOW_ZONES, ZONES } from './values';
 import { barsTarget, barTarget } from './target';
 import { wishesFor, wishInWords } from './wishes';
 

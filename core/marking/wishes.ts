@@ -1,6 +1,7 @@
 /** Wishes for the bow: looked up from the note, else the bar, else the shortest run of bars around it. */
 import type { BarRange } from '../score/bars';
-import { BOW_WISH_KINDS, isBowWishKind, markAt, splitKey, type BowWishKind, type Marking } from './mark';
+import { markAt, splitKey, type Marking } from './mark';
+import { BOW_WISH_KINDS, isBowWishKind, type BowWishKind } from './kinds';
 import { barTarget, targetOf } from './target';
 
 export type Wished = Readonly<Partial<Record<BowWishKind, string>>>;

@@ -2,7 +2,7 @@
  * Reading aids: what a player is likely to misread or miscount, said before it happens. Rules of notation and habits of
  * readers are common practice unless a file says otherwise.
  */
-import type { EditKind } from '../marking/mark';
+import type { EditKind } from '../marking/kinds';
 
 export type AidKind =
   | 'sign still holds'

@@ -1,7 +1,10 @@
 /** Marks of every kind at every sort of target, for tests of what goes out and comes back. */
 import { DYNAMIC_NAMES } from '../score/dynamics';
 import type { Part } from '../score/score';
-import { BOW_WISH_KINDS, hairpinValue, MARK_VALUES, markKey, NOTE_EDIT_KINDS, PLAYER_KINDS, type Mark, type MarkKind } from '../marking/mark';
+import { markKey, type Mark } from '../marking/mark';
+import { valuesOf } from '../marking/kinds';
+import { BOW_WISH_KINDS, NOTE_EDIT_KINDS, PLAYER_KINDS, type MarkKind } from '../marking/kinds';
+import { hairpinValue } from '../marking/values';
 import { barTarget, placeTarget } from '../marking/target';
 
 /** At every n-th note a mark of each kind that a note can carry. */
@@ -11,7 +14,7 @@ export function everyMark(part: Part, n: number): Record<string, Mark> {
     if (i % n) return;
     const set = (target: string, kind: MarkKind, value: string) => (marking[markKey(target, kind)] = { value, origin: 'coach' });
     for (const kind of [...PLAYER_KINDS, ...BOW_WISH_KINDS, ...NOTE_EDIT_KINDS]) {
-      const values = MARK_VALUES[kind] ?? OPEN_VALUES[kind]!;
+      const values = valuesOf(kind) ?? OPEN_VALUES[kind]!;
       set(note.id, kind, values[i % values.length]!);
     }
     const here = placeTarget(note.barIndex, note.tick);

@@ -43,11 +43,12 @@ export async function ready(page: Page): Promise<void> {
 
 export const saved = (page: Page) => expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'saved');
 
-/** Takes a new file in and waits for its Desk. */
+/** Takes a new file in, past the shelf, and waits for its Desk. */
 export async function openNew(page: Page, name: string, title: string): Promise<void> {
-  await page.goto('/');
-  await drop(page, [{ name: `${title.toLowerCase().replaceAll(' ', '-')}.musicxml`, content: copyOf(name, title) }]);
-  await expect(page).toHaveURL(/\/desk\//);
+  const file = `${title.toLowerCase().replaceAll(' ', '-')}.musicxml`;
+  const taken = await page.request.post(`/api/pieces?name=${encodeURIComponent(file)}`, { data: copyOf(name, title) });
+  const { firstPartId } = (await taken.json()) as { firstPartId: string };
+  await page.goto(`/desk/${firstPartId}`);
   await ready(page);
 }
 

@@ -6,7 +6,7 @@ import path from 'node:path';
 import pg from 'pg';
 import { marksFile } from '../../core/formats/marks-file';
 import { readPartDocument } from '../../core/formats/musicxml/part-document';
-import { parseHairpin } from '../../core/marking/mark';
+import { parseHairpin } from '../../core/marking/values';
 import { quartersOf } from '../../core/score/ticks';
 import { closeDatabase, freshUrl, prepare } from '../support/database';
 

@@ -2,7 +2,8 @@
 import { demoScore } from './demo';
 import { readMusicXml } from '../../core/formats/musicxml/read';
 import { writeMarked } from '../../core/formats/musicxml/write';
-import { markKey, type Mark, type MarkKind } from '../../core/marking/mark';
+import { markKey, type Mark } from '../../core/marking/mark';
+import type { MarkKind } from '../../core/marking/kinds';
 import { placeTarget } from '../../core/marking/target';
 
 /** The text of the edition; `without` leaves one bar out, by its printed number. */

@@ -4,7 +4,7 @@ import { chordPlan } from '@/core/bow-arm/chords';
 import type { Stroke } from '@/core/bow-arm/describe';
 import { soundRecipe } from '@/core/bow-arm/sound';
 import { stringName } from '@/core/instruments/instrument';
-import { CHORD_WAYS, type ChordWay } from '@/core/marking/mark';
+import { CHORD_WAYS, type ChordWay } from '@/core/marking/values';
 import { noteById } from '@/core/score/find';
 import type { BowPanelProps } from './bow-panel';
 import { BowWishes } from './bow-wishes';

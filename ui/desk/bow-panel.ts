@@ -1,7 +1,7 @@
 /** What the bow side of the Choices tab is given. */
 import type { Stroke } from '@/core/bow-arm/describe';
 import type { Hemiola } from '@/core/bow-arm/hemiola';
-import type { BowWishKind } from '@/core/marking/mark';
+import type { BowWishKind } from '@/core/marking/kinds';
 import type { Wished } from '@/core/marking/wishes';
 import type { BowAside } from '@/workers/analyst';
 

@@ -1,7 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { BOW_ZONES, STROKE_WISHES, UNEQUAL_RATIOS, valueProblem, type BowWishKind } from '@/core/marking/mark';
+import { valueProblem, type BowWishKind } from '@/core/marking/kinds';
+import { BOW_ZONES, STROKE_WISHES, UNEQUAL_RATIOS } from '@/core/marking/values';
 import type { BowPanelProps, WishFor } from './bow-panel';
 
 const PLACES = BOW_ZONES.filter((zone) => zone !== 'whole bow');

@@ -5,7 +5,9 @@ import type { Note, Part, WritableArticulation } from '@/core/score/score';
 import { noteById } from '@/core/score/find';
 import { changeTo, type Change } from '@/core/marking/change';
 import { slurLinks } from '@/core/marking/links';
-import { articulationKind, hairpinValue, STRUCK, type Mark, type MarkKind, type Marking } from '@/core/marking/mark';
+import type { Mark, Marking } from '@/core/marking/mark';
+import { articulationKind, type MarkKind } from '@/core/marking/kinds';
+import { hairpinValue, STRUCK } from '@/core/marking/values';
 import { tiedHeads } from '@/core/marking/print-edits';
 import { placeTarget } from '@/core/marking/target';
 

@@ -1,5 +1,5 @@
 /** The keys of the score: what they do and how a keystroke is read. They act only while the score has the focus. */
-import type { MarkKind } from '@/core/marking/mark';
+import type { MarkKind } from '@/core/marking/kinds';
 import type { PanelTab } from './tabs';
 
 export type Command =

@@ -2,7 +2,8 @@
 import type { Note } from '@/core/score/score';
 import { wishInWords } from '@/core/marking/wishes';
 import { changeTo, type Change } from '@/core/marking/change';
-import { BOW_WISH_KINDS, bowInForce, fingerInForce, markAt, PLAYER_KINDS, stringInForce, type MarkKind, type Marking } from '@/core/marking/mark';
+import { bowInForce, fingerInForce, markAt, stringInForce, type Marking } from '@/core/marking/mark';
+import { BOW_WISH_KINDS, PLAYER_KINDS, type MarkKind } from '@/core/marking/kinds';
 
 /** Sets a mark on notes; where all of them have it already it is taken away again. */
 export function toggled(marking: Marking, notes: readonly Note[], kind: MarkKind, value: string): Change[] {

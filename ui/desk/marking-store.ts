@@ -5,7 +5,8 @@
  */
 import { applyChanges, sameMark, type Change, type ChangeSet } from '@/core/marking/change';
 import { pushed, stacksOf, undoing, type Stacks } from '@/core/marking/history';
-import { markKey, type Mark, type Marking, type MarkKind } from '@/core/marking/mark';
+import { markKey, type Mark, type Marking } from '@/core/marking/mark';
+import type { MarkKind } from '@/core/marking/kinds';
 import { rewound, type Whose } from '@/core/marking/rebase';
 import { LIMITS } from '@/core/util/limits';
 import { cleanText, shortened } from '@/core/util/text';

@@ -1,6 +1,6 @@
 'use client';
 
-import type { WordKind } from '@/core/marking/mark';
+import type { WordKind } from '@/core/marking/kinds';
 import type { PlayerNote } from '@/core/marking/notes';
 import { NOTE_LABELS } from '@/core/marking/notes';
 import type { System } from './types';

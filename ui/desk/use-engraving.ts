@@ -2,7 +2,8 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { z } from 'zod';
-import { isWordKind, splitKey, type Marking } from '@/core/marking/mark';
+import { splitKey, type Marking } from '@/core/marking/mark';
+import { isWordKind } from '@/core/marking/kinds';
 import { LIMITS } from '@/core/util/limits';
 import { problemOf, sendJson, whileWanted, type Problem } from '@/ui/kit/problem';
 import type { Engraving } from './types';

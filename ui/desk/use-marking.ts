@@ -2,7 +2,8 @@
 
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { difference, type ChangeSet } from '@/core/marking/change';
-import { isWordKind, splitKey, type Marking } from '@/core/marking/mark';
+import { splitKey, type Marking } from '@/core/marking/mark';
+import { isWordKind } from '@/core/marking/kinds';
 import { withoutPrintEdits } from '@/core/marking/print-edits';
 import { outbox } from '@/ui/unsent/browser';
 import type { PartNamed } from '@/ui/unsent/entry';

@@ -3,7 +3,8 @@
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { Change, ChangeSet } from '@/core/marking/change';
 import { noStacks } from '@/core/marking/history';
-import { BOW_WISH_KINDS, markKey, PLAYER_KINDS, splitKey, type MarkKind } from '@/core/marking/mark';
+import { markKey, splitKey } from '@/core/marking/mark';
+import { type MarkKind, MARKS } from '@/core/marking/kinds';
 import { variantChanges, variantForAll, withVariant } from '@/core/marking/variant';
 import type { Whose } from '@/core/marking/rebase';
 import { sendJson, type Problem } from '@/ui/kit/problem';
@@ -35,7 +36,7 @@ const NOTHING: MarkingState = { marking: {}, stacks: noStacks(), pending: [], cl
 const NO_STORE = { subscribe: () => () => undefined, snapshot: () => NOTHING };
 
 /** Kinds that may differ from player to player; edits and notes are for everybody. */
-const OWN_KINDS: ReadonlySet<MarkKind> = new Set<MarkKind>([...PLAYER_KINDS, ...BOW_WISH_KINDS]);
+const mayBeOwn = (kind: MarkKind): boolean => MARKS[kind].group === 'player' || MARKS[kind].group === 'wish';
 
 interface Own {
   playerId: string;
@@ -76,7 +77,7 @@ export function usePlayersMarking({ part, everybody, base, player, first, onProb
     (reason: string, changes: readonly Change[]): void => {
       const all = everybody.snapshot().marking;
       const own = store?.snapshot().marking ?? {};
-      const isOwn = ({ target, kind }: Change) => store !== null && OWN_KINDS.has(kind) && (alone || markKey(target, kind) in own);
+      const isOwn = ({ target, kind }: Change) => store !== null && mayBeOwn(kind) && (alone || markKey(target, kind) in own);
       const mine = changes.filter(isOwn);
       const others = changes.filter((each) => !isOwn(each)).map((each) => ({ ...each, from: all[markKey(each.target, each.kind)] ?? null }));
       const together = mine.length && others.length ? crypto.randomUUID() : undefined;

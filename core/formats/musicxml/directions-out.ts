@@ -1,6 +1,7 @@
 /** New directions, put where they are read at the wanted tick; and the words for the player as directions. */
 import type { Part } from '../../score/score';
-import { BOW_WISH_KINDS, markKey, splitKey, type Marking } from '../../marking/mark';
+import { markKey, splitKey, type Marking } from '../../marking/mark';
+import { BOW_WISH_KINDS } from '../../marking/kinds';
 import { NOTE_LABELS, placeOfTarget, playerNotes } from '../../marking/notes';
 import { wishInWords } from '../../marking/wishes';
 import { escapeXml, type XmlElement } from '../xml';

@@ -2,7 +2,9 @@
 import { levelOf } from '../../score/dynamics';
 import { pitchName } from '../../score/pitch';
 import { barIndexAt, WRITABLE_ARTICULATIONS, type Articulation, type Note, type Part } from '../../score/score';
-import { articulationKind, DIVISI_WORDS, markAt, markKey, parseHairpin, STRUCK, type Marking } from '../../marking/mark';
+import { markAt, markKey, type Marking } from '../../marking/mark';
+import { articulationKind } from '../../marking/kinds';
+import { DIVISI_WORDS, parseHairpin, STRUCK } from '../../marking/values';
 import { editedPart, parseTempo, printEdits, type PrintEdit } from '../../marking/print-edits';
 import { placeTarget, targetOf } from '../../marking/target';
 import { child, escapeXml, type XmlElement } from '../xml';

@@ -1,23 +1,12 @@
 /** Marks that the part has no place for, so that none is left out of a file unsaid. */
 import { noteById } from '../../score/find';
 import type { Part } from '../../score/score';
-import {
-  isBowWishKind,
-  isWordKind,
-  NOTE_EDIT_KINDS,
-  parseHairpin,
-  PLAYER_KINDS,
-  splitKey,
-  STRUCK,
-  type Mark,
-  type Marking,
-  type MarkKind,
-} from '../../marking/mark';
+import { splitKey, type Mark, type Marking } from '../../marking/mark';
+import { isBowWishKind, isWordKind, type MarkKind, MARKS } from '../../marking/kinds';
+import { parseHairpin, STRUCK } from '../../marking/values';
 import { placeOfTarget } from '../../marking/notes';
 import { targetOf } from '../../marking/target';
 import { wishInWords } from '../../marking/wishes';
-
-const AT_NOTES: ReadonlySet<MarkKind> = new Set([...PLAYER_KINDS, ...NOTE_EDIT_KINDS]);
 
 /**
  * Keys of marks in force that would go out and stand at nothing that the part has. Marks that are set aside do not go out, nor do
@@ -32,7 +21,7 @@ export function withoutPlace(part: Part, marking: Marking, { words = false }: { 
 }
 
 function hasPlace(part: Part, target: string, kind: MarkKind, { value }: Mark): boolean {
-  if (AT_NOTES.has(kind)) return noteById(part, target) !== undefined;
+  if (MARKS[kind].at === 'note') return noteById(part, target) !== undefined;
   if (isBowWishKind(kind) || isWordKind(kind)) return placeOfTarget(part, target) !== null;
   const at = targetOf(target);
   const bar = at.on === 'place' ? part.bars[at.barIndex] : undefined;

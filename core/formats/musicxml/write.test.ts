@@ -3,7 +3,8 @@ import { runs } from '@/core/testing/runs';
 import { DEMO_NAMES, demoScore, demoText } from '../../../tests/support/demo';
 import { linesOf } from '../../score/lines';
 import { slurLinks } from '../../marking/links';
-import { bowInForce, fingerInForce, PLAYER_KINDS, markKey, MARK_VALUES, stringInForce, type Mark, type Marking } from '../../marking/mark';
+import { bowInForce, fingerInForce, markKey, stringInForce, type Mark, type Marking } from '../../marking/mark';
+import { PLAYER_KINDS, valuesOf, type MarkKind } from '../../marking/kinds';
 import { encodeLike } from '../encoding';
 import { cutPart, cutPassage } from './cut';
 import { readMusicXml } from './read';
@@ -33,7 +34,7 @@ const markedDemo = fc.constantFrom(...DEMO_NAMES).chain((name) => {
     return fc.array(mark, { maxLength: 25 }).map((marks) => {
       const marking: Record<string, Mark> = {};
       for (const { note, kind, value } of marks) {
-        const values = MARK_VALUES[kind]!;
+        const values = valuesOf(kind)!;
         marking[markKey(notes[note]!.id, kind)] = { value: values[value % values.length]!, origin: 'coach' };
       }
       return { name, partIndex, marking: marking as Marking };
@@ -81,7 +82,7 @@ describe('single marks', () => {
       .filter((line) => !before.has(line))
       .map((line) => line.trim());
   };
-  const set = (i: number, kind: keyof typeof MARK_VALUES, value: string): Marking => ({ [markKey(part.notes[i]!.id, kind)]: { value, origin: 'coach' } });
+  const set = (i: number, kind: MarkKind, value: string): Marking => ({ [markKey(part.notes[i]!.id, kind)]: { value, origin: 'coach' } });
   test.each([
     ['finger', '3', '<fingering>3</fingering>'],
     ['finger', 'T', '<thumb-position/>'],

@@ -4,7 +4,9 @@
  * What each mark becomes is listed in docs/musicxml-marks.md.
  */
 import type { Note, Part } from '../../score/score';
-import { markAt, STRUCK, type MarkKind, type Marking } from '../../marking/mark';
+import { markAt, type Marking } from '../../marking/mark';
+import type { MarkKind } from '../../marking/kinds';
+import { STRUCK } from '../../marking/values';
 import type { XmlElement } from '../xml';
 import { applyEdits, type TextEdit } from './edits';
 import { wishesOut, wordsOut } from './directions-out';
