@@ -1,6 +1,5 @@
 /** Where the bow gets to: uneven pairs and what they cost, and figures that drift along the bow until it ends. */
 import type { Stroke } from './describe';
-import { retakeSeconds } from './tables';
 import { speedStepDb } from './stroke';
 
 /** Two strokes there and back, the first longer in time than the second. */
@@ -94,6 +93,3 @@ function figureAt(strokes: readonly Stroke[], at: number, hairCm: number): { dri
   }
   return { drift: null, length: 1 };
 }
-
-/** Seconds that bringing the bow back over so many cm would take, in the air. */
-export const retakeOver = (cm: number, hairCm: number): number => retakeSeconds(cm / hairCm);

@@ -139,7 +139,6 @@ export const PLAYER_KINDS = kindsWhere<PlayerKind>(({ group }) => group === 'pla
 export const BOW_WISH_KINDS = kindsWhere<BowWishKind>(({ group }) => group === 'wish');
 export const NOTE_EDIT_KINDS = kindsWhere<NoteEditKind>(({ group, at }) => group === 'edit' && at === 'note');
 export const PLACE_EDIT_KINDS = kindsWhere<PlaceEditKind>(({ group, at }) => group === 'edit' && at === 'place');
-export const EDIT_KINDS: readonly EditKind[] = [...NOTE_EDIT_KINDS, ...PLACE_EDIT_KINDS];
 export const WORD_KINDS = kindsWhere<WordKind>(({ group }) => group === 'words');
 
 export const isEditKind = (kind: MarkKind): kind is EditKind => MARKS[kind].group === 'edit';
@@ -152,9 +151,6 @@ export const valuesOf = (kind: MarkKind): readonly string[] | null => {
   const { values } = MARKS[kind];
   return typeof values === 'function' ? null : values;
 };
-
-/** The longest text that a kind of mark may hold, in UTF-16 units: words for the player, or words that are printed. */
-export const longestOf = (kind: MarkKind): number => (isWordKind(kind) ? LIMITS.note : LIMITS.printedWords);
 
 /** What a kind of mark may say, in words; null when the value is one of them. */
 export function valueProblem(kind: MarkKind, value: string): string | null {

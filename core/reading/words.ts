@@ -12,4 +12,3 @@ export const noteName = ({ step, alter }: Pick<Pitch, 'step' | 'alter'>): string
 /** "F sharp", and "F natural" where that has to be said. */
 export const fullName = ({ step, alter }: Pick<Pitch, 'step' | 'alter'>): string => step + (ALTERS[alter] ?? '');
 
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

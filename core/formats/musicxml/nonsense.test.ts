@@ -37,7 +37,7 @@ test('a damaged file is read or refused in words, and what is read can be planne
     }),
     { numRuns: runs(150) },
   );
-  expect(readable).toBeGreaterThan(10);
+  expect(readable).toBeGreaterThan(runs(150) / 15);
 });
 
 test('two hundred staves and five thousand bars are read', () => {
