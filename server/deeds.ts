@@ -4,7 +4,7 @@ import type { ChangeSet } from '../core/marking/change';
 import type { Marking } from '../core/marking/mark';
 import { deedShape, type PartDeed } from '../core/marking/part-deed';
 import { pool, type Queryable } from './db';
-import { history, marksThere, setOf, SET_COLUMNS, type SetRow } from './markings';
+import { marksThere, setOf, SET_COLUMNS, type SetRow } from './markings';
 
 export type Deed = z.infer<typeof deedShape>;
 
@@ -55,9 +55,9 @@ export interface Elsewhere {
  * Of a part's other markings (single players'), of other parts what was done from its Desk, and whatever was done at once with
  * something that its open markings have.
  * @param open ids of the markings that the Desk holds itself
+ * @param own the sets of those
  */
-export async function elsewhereOf(studioId: string, partId: string, open: readonly string[]): Promise<Elsewhere[]> {
-  const own = (await Promise.all(open.map((id) => history(studioId, id)))).flat();
+export async function elsewhereOf(studioId: string, partId: string, open: readonly string[], own: readonly ChangeSet[]): Promise<Elsewhere[]> {
   const together = own.flatMap((set) => set.together ?? []);
   const { rows } = await pool().query<SetRow & { marking_id: string; part_id: string; name: string }>(
     `SELECT * FROM (

@@ -48,7 +48,8 @@ async function store(markingId: string, set: ChangeSet) {
 async function open(part: { id: string; name: string }) {
   const sending: Array<() => Promise<unknown>> = [];
   const marking = await markingOfPart(studio, part.id);
-  const [sets, deeds, elsewhere] = await Promise.all([history(studio, marking.id), deedsOf(studio, part.id), elsewhereOf(studio, part.id, [marking.id])]);
+  const [sets, deeds] = await Promise.all([history(studio, marking.id), deedsOf(studio, part.id)]);
+  const elsewhere = await elsewhereOf(studio, part.id, [marking.id], sets);
   const deedLane = (about: PartDeed['about'], put: (deed: PartDeed) => Promise<unknown>): Lane => ({
     stacks: stacksOf(deeds.filter((deed) => deed.about === about)),
     takeBack: (row: Logged) => void sending.push(() => put(undoingDeed(row as PartDeed, randomUUID(), now()))),

@@ -1,6 +1,6 @@
 'use client';
 
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useReducer, useState, useSyncExternalStore } from 'react';
 import type { Change, ChangeSet } from '@/core/marking/change';
 import { noStacks } from '@/core/marking/history';
 import { markKey, splitKey } from '@/core/marking/mark';
@@ -67,7 +67,14 @@ export function usePlayersMarking({ part, everybody, base, player, first, onProb
       gone = true;
     };
   }, [part, playerId, store, onProblem]);
-  useEffect(() => opened.forEach((own) => own.store.open()), [opened]);
+  const [, lookAgain] = useReducer((times: number) => times + 1, 0);
+  useEffect(() => {
+    const stops = opened.map((own) => {
+      own.store.open();
+      return own.store.subscribe(lookAgain);
+    });
+    return () => stops.forEach((stop) => stop());
+  }, [opened]);
 
   const marking = useMemo(() => withVariant(base.marking, variant.marking), [base.marking, variant.marking]);
 

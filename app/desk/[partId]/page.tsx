@@ -55,10 +55,12 @@ export default async function Page({ params, searchParams }: Props) {
   const passage = passages[passageIndex] ?? { fromBar: 0, toBar: part.bars - 1 };
   const variant = await variantOf(studioId, part.id, settings.playerId);
   const shown = variant ? withVariant(marking.marking, variant.marking) : marking.marking;
+  const open = [marking.id, ...(variant ? [variant.markingId] : [])];
+  const ofEverybody = history(studioId, marking.id);
   const [changes, deeds, elsewhere, engraving] = await Promise.all([
-    history(studioId, marking.id),
+    ofEverybody,
     deedsOf(studioId, part.id),
-    elsewhereOf(studioId, part.id, [marking.id, ...(variant ? [variant.markingId] : [])]),
+    ofEverybody.then((sets) => elsewhereOf(studioId, part.id, open, [...sets, ...(variant?.history ?? [])])),
     engraved(studioId, part.id, shown, inView({ fromBar: passage.fromBar, toBar: passage.toBar, widthPx }), {
       client: (await cookies()).get('client')?.value ?? 'unnamed',
     }).catch((error) => {
