@@ -72,6 +72,16 @@ export function applyChanges(marking: Marking, changes: readonly Change[]): { ma
   return conflicts.length ? { marking, conflicts } : { marking: next, conflicts };
 }
 
+/** What changes come to, whatever was there. */
+export function written(marking: Marking, changes: readonly Change[]): Marking {
+  const next: Record<string, Mark> = { ...marking };
+  for (const { target, kind, to } of changes) {
+    if (to) next[markKey(target, kind)] = to;
+    else delete next[markKey(target, kind)];
+  }
+  return next;
+}
+
 /** The changes that take it back, last first. */
 export function reversed(changes: readonly Change[]): Change[] {
   return [...changes].reverse().map((change) => ({ ...change, from: change.to, to: change.from }));

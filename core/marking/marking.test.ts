@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { firstLine, makeScore } from '../testing/make';
-import { applyChanges, changeTo, difference, reversed, sameMark, squashed, type Change, type ChangeSet } from './change';
+import { applyChanges, changeTo, difference, reversed, sameMark, squashed, type Change, type ChangeSet, written } from './change';
 import { noStacks, pushed, stacksOf, undoing, type Stacks } from './history';
 import { slurLinks } from './links';
 import { bowInForce, fingerInForce, markKey, splitKey, stringInForce, type Mark, type Marking } from './mark';
@@ -42,6 +42,13 @@ describe('changes', () => {
     ];
     const stored = { [markKey('a', 'finger')]: one };
     expect(applyChanges(stored, changes)).toEqual({ marking: stored, conflicts: [{ change: changes[1], stored: one }] });
+  });
+  test('written whatever was there: the last of a mark counts, others stay', () => {
+    const mark = (value: string) => ({ value, origin: 'coach' as const });
+    const there = { [markKey('a', 'finger')]: mark('1'), [markKey('b', 'bow')]: mark('up') };
+    const set = (to: string | null) => ({ target: 'a', kind: 'finger' as const, from: mark('9'), to: to === null ? null : mark(to) });
+    expect(written(there, [set('2'), set('3')])).toEqual({ ...there, [markKey('a', 'finger')]: mark('3') });
+    expect(written(there, [set('2'), set(null)])).toEqual({ [markKey('b', 'bow')]: mark('up') });
   });
   test('setting what is set already changes nothing', () => {
     const stored = { [markKey('a', 'bow')]: { value: 'up', origin: 'coach' as const } };

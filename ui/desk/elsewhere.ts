@@ -1,7 +1,7 @@
 /** Marks that are made from a part's Desk in markings that are not open there: other parts', single players'. */
-import { applyChanges, reversed, type Change, type ChangeSet } from '@/core/marking/change';
+import { applyChanges, reversed, written, type ChangeSet } from '@/core/marking/change';
 import { undoing } from '@/core/marking/history';
-import { markKey, type Mark, type Marking } from '@/core/marking/mark';
+import type { Marking } from '@/core/marking/mark';
 import { RECORD_VERSION } from '@/core/marking/versions';
 import { laterThanBefore } from '@/ui/kit/clock';
 import type { PartNamed } from '@/ui/unsent/entry';
@@ -80,13 +80,4 @@ export class ElsewhereMarking {
     }
     this.log.hear(event);
   }
-}
-
-function written(marking: Marking, changes: readonly Change[]): Marking {
-  const next: Record<string, Mark> = { ...marking };
-  for (const { target, kind, to } of changes) {
-    if (to) next[markKey(target, kind)] = to;
-    else delete next[markKey(target, kind)];
-  }
-  return next;
 }

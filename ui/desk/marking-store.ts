@@ -3,7 +3,7 @@
  * made in another tab is applied here too. A clash with somebody else's change is shown, never overwritten; until it is settled,
  * more marks can be made and are kept.
  */
-import { applyChanges, sameMark, type Change, type ChangeSet } from '@/core/marking/change';
+import { applyChanges, sameMark, written, type Change, type ChangeSet } from '@/core/marking/change';
 import { pushed, stacksOf, undoing, type Stacks } from '@/core/marking/history';
 import { markKey, type Mark, type Marking } from '@/core/marking/mark';
 import type { MarkKind } from '@/core/marking/kinds';
@@ -155,7 +155,7 @@ export class MarkingStore {
     const pending = [...this.state.pending, set];
     if (conflicts.length === 0) return this.set({ marking, stacks: pushed(this.state.stacks, set), pending });
     // It does not fit on what is stored: what the coach did is shown until it is decided whose stands.
-    this.set({ marking: forced(this.state.marking, set.changes), pending });
+    this.set({ marking: written(this.state.marking, set.changes), pending });
   }
 
   private hear(news: MarkingNews): void {
@@ -188,15 +188,6 @@ export class MarkingStore {
     this.state = { ...this.state, ...change };
     this.listeners.forEach((listener) => listener());
   }
-}
-
-function forced(marking: Marking, changes: readonly Change[]): Marking {
-  const next: Record<string, Mark> = { ...marking };
-  for (const { target, kind, to } of changes) {
-    if (to) next[markKey(target, kind)] = to;
-    else delete next[markKey(target, kind)];
-  }
-  return next;
 }
 
 const reasonText = (reason: string): string => shortened(cleanText(reason).trim() || 'Change', LIMITS.reason);

@@ -4,6 +4,7 @@ import { Search, X } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef } from 'react';
+import { LabelledSelect } from '@/ui/kit/labelled-select';
 import { arrangementFrom, SHELF_GROUPS, SHELF_ORDERS, type ShelfArrangement, type ShelfGroup, type ShelfOrder } from '@/core/util/shelf-order';
 
 export interface Asked extends ShelfArrangement {
@@ -84,26 +85,8 @@ export function FindPieces({ asked, found }: { asked: Asked; found: number }) {
           </button>
         )}
       </label>
-      <label className="flex items-center gap-2">
-        <span className="text-soft">Sorted</span>
-        <select key={order} name="order" className="field" defaultValue={order} onChange={() => ask()}>
-          {SHELF_ORDERS.map((each) => (
-            <option key={each} value={each}>
-              {ORDER_NAMES[each]}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="flex items-center gap-2">
-        <span className="text-soft">Grouped</span>
-        <select key={group} name="group" className="field" defaultValue={group} onChange={() => ask()}>
-          {SHELF_GROUPS.map((each) => (
-            <option key={each} value={each}>
-              {GROUP_NAMES[each]}
-            </option>
-          ))}
-        </select>
-      </label>
+      <LabelledSelect label="Sorted" name="order" first={order} options={SHELF_ORDERS.map((each) => [each, ORDER_NAMES[each]])} onChange={() => ask()} />
+      <LabelledSelect label="Grouped" name="group" first={group} options={SHELF_GROUPS.map((each) => [each, GROUP_NAMES[each]])} onChange={() => ask()} />
       <p role="status" className="text-soft">
         {found === 0 ? 'No piece has all these words' : `${found} ${found === 1 ? 'piece' : 'pieces'}${search ? ' found' : ''}`}
       </p>
