@@ -13,7 +13,7 @@ const { score } = demoScore('staircase');
 const part = score.parts[0]!;
 const tobi: Player = { ...usualPlayer('violin'), level: 'intermediate', hand: handOf('small') };
 const request: CheckRequest = { part, marking: {}, player: tobi, tempo: null, passages: automaticPassages(part) };
-const report = check(request);
+const { report, memories } = checked(request);
 const severe = report.findings.filter(({ severity }) => severity > 1);
 
 describe('remedies are computed', () => {
@@ -21,10 +21,10 @@ describe('remedies are computed', () => {
   test('what is said of a remedy is so: taken, the finding is gone or milder, by the number given', () => {
     let tried = 0;
     for (const finding of severe.slice(0, 3)) {
-      for (const remedy of remediesFor(request, finding).filter(({ kind, changes }) => kind !== 'marks' && kind !== 'tempo' && changes?.length)) {
+      for (const remedy of remediesFor(request, finding, memories[0]).filter(({ kind, changes }) => kind !== 'marks' && kind !== 'tempo' && changes?.length)) {
         tried++;
         const marking = applyChanges({}, remedy.changes!).marking;
-        const after = check({ ...request, marking }).findings.find(({ id }) => id === finding.id);
+        const after = checked({ ...request, marking }, memories).report.findings.find(({ id }) => id === finding.id);
         if (remedy.solved) expect(after).toBeUndefined();
         else if (after) expect(burden(after)).toBeLessThan(burden(finding));
         expect(remedy.before!).toBeGreaterThan(remedy.after!);
@@ -34,7 +34,7 @@ describe('remedies are computed', () => {
   });
   test('a slower tempo is one where it helps: at it, the finding is gone', () => {
     const late = severe.find(({ kind, remedies }) => kind === 'shift late' && remedies.some(({ tempo }) => tempo))!;
-    const slower = remediesFor(request, late).find(({ kind }) => kind === 'tempo')!;
+    const slower = remediesFor(request, late, memories[0]).find(({ kind }) => kind === 'tempo')!;
     expect(check({ ...request, tempo: slower.tempo! }).findings.some(({ id }) => id === late.id)).toBe(false);
   });
   test('what is remembered of the check changes nothing, and is not changed', () => {
