@@ -132,6 +132,11 @@ test.each([
   expect(read.ok || read.problem.what).toContain(what);
 });
 
+test('a photograph that browsers do not show is to be saved as one that they do', () => {
+  const read = readScoreBytes(Uint8Array.from('\0\0\0\x18ftypheic', (letter) => letter.charCodeAt(0)));
+  expect(read.ok || read.problem.remedy).toMatch(/^Save it as JPEG/);
+});
+
 test('a collection in ABC may have pages of words before its first tune', () => {
   const words = `%%begintext\n${'In those days a tune was known by heart, and nobody minded.\n'.repeat(100)}%%endtext\n`;
   const read = readScoreBytes(new TextEncoder().encode(`%%scale .9\n\n${words}\nX:1\nT:The Ferry\nM:4/4\nL:1/4\nK:G\nGABc|\n`));

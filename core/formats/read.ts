@@ -21,7 +21,9 @@ function notAScore(bytes: Uint8Array): Result<never> | null {
   const paper = paperType(bytes);
   const remedy = 'Lay it beside the bars that you need with "Type a passage", or export MusicXML from the program that made it.';
   if (paper === 'application/pdf') return bad('the file', 'This is a PDF: a picture of the page, without its notes.', remedy);
-  if (paper || isHeif(bytes)) return bad('the file', 'This is a photograph or picture: its notes cannot be read.', remedy);
+  const picture = 'This is a photograph or picture: its notes cannot be read.';
+  if (isHeif(bytes)) return bad('the file', picture, 'Save it as JPEG, which browsers show; then lay it beside the bars that you need with "Type a passage".');
+  if (paper) return bad('the file', picture, remedy);
   if (begins(0x4d, 0x54, 0x68, 0x64))
     return bad('the file', 'This is a MIDI file: it has sounds and no notation.', 'Open it in a notation program, and export MusicXML from there.');
   return null;
