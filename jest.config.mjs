@@ -1,5 +1,5 @@
-const transform = { '^.+\\.(t|j|m)sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } }] };
-const project = (displayName, testMatch) => ({
+export const transform = { '^.+\\.(t|j|m)sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } }] };
+export const project = (displayName, testMatch) => ({
   displayName,
   testMatch,
   setupFiles: ['<rootDir>/tests/support/seed.ts'],

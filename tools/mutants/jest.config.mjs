@@ -1,0 +1,11 @@
+import { transform, project } from '../../jest.config.mjs';
+
+const [pattern, [, options]] = Object.entries(transform)[0];
+
+export default {
+  ...project('mutants', ['<rootDir>/core/**/*.test.ts']),
+  rootDir: process.cwd(),
+  transform: { [pattern]: ['<rootDir>/tools/mutants/transform.cjs', options] },
+  testSequencer: '<rootDir>/tools/mutants/sequence.cjs',
+  testTimeout: 600_000,
+};
