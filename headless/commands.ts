@@ -3,7 +3,7 @@ import { beatOf } from '../core/score/beat';
 import { barsAt, sayBars } from '../core/score/address';
 import { ticksOf } from '../core/score/bars';
 import { noteById } from '../core/score/find';
-import { linesOf } from '../core/score/lines';
+import { linesOf } from '@/core/instruments/lines';
 import { orderInWords, playedOrder } from '../core/score/played';
 import { automaticPassages } from '../core/score/passages';
 import { pitchName } from '../core/score/pitch';

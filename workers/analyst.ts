@@ -3,7 +3,7 @@
  * same core as the server and the headless door.
  */
 import { noteById } from '../core/score/find';
-import { linesOf, type Line } from '../core/score/lines';
+import { linesOf, type Line } from '@/core/instruments/lines';
 import { ticksOf, type BarRange } from '../core/score/bars';
 import type { Passage } from '../core/score/passages';
 import type { Note, Part, Score } from '../core/score/score';
@@ -16,7 +16,7 @@ import { slurLinks } from '../core/marking/links';
 import { editedPart } from '../core/marking/print-edits';
 import { splitKey, type Marking } from '../core/marking/mark';
 import { kindsWhere, MARKS } from '../core/marking/kinds';
-import { changesFor as changesOf, heldFingering, suggestedBowing, withoutSuggestions } from '../core/marking/suggestion';
+import { changesFor as changesOf, heldFingering, suggestedBowing, withoutSuggestions } from '@/core/suggest/suggestion';
 import { applyChanges, type Change } from '../core/marking/change';
 import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
 import { fingerPart } from '../core/left-hand/part';
@@ -39,7 +39,7 @@ import { readingAids } from '../core/reading/reading';
 import { checked, type Report } from '../core/checks/check';
 import { aimOf, placeOf } from '../core/checks/context';
 import { forkedPlanMemory, newPlanMemory, asShown, planBow, planLines, type PlanMemory } from '../core/plan/plan';
-import type { OtherPart } from '../core/checks/ensemble';
+import type { OtherPart } from '@/core/ensemble/ensemble';
 import type { IntonationSettings } from '../core/checks/target';
 import type { Finding } from '../core/checks/finding';
 import { changesFor, fitOf, type FitRequest, type FitRow, type ForPlayer } from '../core/checks/fit';

@@ -3,7 +3,7 @@ import { beatTicks, feltBeat, wholeBarTicks } from '../score/beat';
 import { barIndexAt, type Bar, type DynamicLevel, type Note, type Part } from '../score/score';
 import { levelNear, loudnessOf } from '../score/loudness';
 import { midiOf } from '../score/pitch';
-import type { Line, LineEvent } from '../score/lines';
+import type { Line, LineEvent } from '@/core/instruments/lines';
 import type { Clock } from '../score/time';
 import { pizzicatoAt, spiccatoAt } from '../score/techniques';
 import { slurLinks } from '../marking/links';

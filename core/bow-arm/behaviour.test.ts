@@ -4,7 +4,7 @@ import { runs } from '@/core/testing/runs';
 import { firstLine, makeScore, TICKS, type MakeOptions } from '../testing/make';
 import { demoScore, demoText } from '../../tests/support/demo';
 import { readMusicXml } from '../formats/musicxml/read';
-import { linesOf } from '../score/lines';
+import { linesOf } from '@/core/instruments/lines';
 import { clockFor } from '../score/time';
 import type { InstrumentKind } from '../score/score';
 import { usualPlayer } from '../instruments/player';

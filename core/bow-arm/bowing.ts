@@ -1,5 +1,5 @@
 /** Bowings for a line: the best plan and others that differ in strategy, with what they change and why. */
-import type { Line } from '../score/lines';
+import type { Line } from '@/core/instruments/lines';
 import type { Part  } from '../score/score';
 import type { Clock } from '../score/time';
 import type { Player } from '../instruments/player';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { runs } from '@/core/testing/runs';
 import { firstLine, makeScore, TICKS } from '../testing/make';
 import { demoScore, DEMO_NAMES } from '../../tests/support/demo';
-import { linesOf } from '../score/lines';
+import { linesOf } from '@/core/instruments/lines';
 import { clockFor } from '../score/time';
 import { usualPlayer } from '../instruments/player';
 import { markKey, type Mark } from '../marking/mark';

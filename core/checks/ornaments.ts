@@ -2,7 +2,7 @@
 import { slurLinks } from '../marking/links';
 import { midiOf, transposed } from '../score/pitch';
 import type { Bar, Note } from '../score/score';
-import type { LineEvent } from '../score/lines';
+import type { LineEvent } from '@/core/instruments/lines';
 import { fingerName } from '../instruments/player';
 import type { Fingering } from '../left-hand/fingering';
 import { isTrilled, momentsOf } from '../left-hand/moments';

@@ -3,7 +3,7 @@
  * on the music around the finding. Those that help are kept, with the finding's own number before and after.
  */
 import { noteById } from '../score/find';
-import { linesOf, type Line } from '../score/lines';
+import { linesOf, type Line } from '@/core/instruments/lines';
 import type { Note } from '../score/score';
 import { clockFor } from '../score/time';
 import { fingerName } from '../instruments/player';

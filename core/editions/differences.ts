@@ -1,5 +1,5 @@
 /** What two editions of a part say differently, note by note, and what taking the other one over would mark. */
-import { linesOf } from '../score/lines';
+import { linesOf } from '@/core/instruments/lines';
 import { sayBar, sayNote } from '../score/address';
 import { noteById } from '../score/find';
 import { pitchName } from '../score/pitch';

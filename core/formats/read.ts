@@ -2,8 +2,8 @@
 import { bad, good, type Result } from '../util/result';
 import { looksLikeAbc } from './abc/tune';
 import { musicXmlFromAbc } from './abc/to-musicxml';
-import { isZip, openContainer, packContainer } from './container';
-import { encodeLike } from './encoding';
+import { isZip, openContainer, packContainer } from './raw/container';
+import { encodeLike } from './raw/encoding';
 import { readMusicXml, readMusicXmlBytes, type ReadScore } from './musicxml/read';
 import { isHeif, paperType } from './paper';
 

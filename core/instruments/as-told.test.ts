@@ -1,6 +1,6 @@
 /** What the coach says about a part; the bass sounds an octave below its notes (facts 1 and 13 of the trade). */
 import { makeScore } from '../testing/make';
-import { linesOf } from '../score/lines';
+import { linesOf } from './lines';
 import { pitchName } from '../score/pitch';
 import { asTold, NOTHING_TOLD, usualTransposition } from './as-told';
 import { oneCanPlay } from './together';

@@ -3,7 +3,7 @@ import { beatOf } from '../score/beat';
 import { sameWrittenPitch } from '../score/identity';
 import { midiOf, pitchName, spelled } from '../score/pitch';
 import type { Instrument } from '../instruments/instrument';
-import type { Line, LineEvent } from '../score/lines';
+import type { Line, LineEvent } from '@/core/instruments/lines';
 import { type Note, type Part } from '../score/score';
 import type { Clock } from '../score/time';
 import { fingerName, type Player } from '../instruments/player';

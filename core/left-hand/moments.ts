@@ -1,6 +1,6 @@
 /** Line events in seconds, as both hands need them. */
 import type { Clock } from '../score/time';
-import type { Line } from '../score/lines';
+import type { Line } from '@/core/instruments/lines';
 import type { Note } from '../score/score';
 import type { Moment } from './transition';
 

@@ -4,7 +4,7 @@ import { usualPlayer } from '../instruments/player';
 import type { Marking } from '../marking/mark';
 import { markKey } from '../marking/mark';
 import { clockFor } from '../score/time';
-import { linesOf } from '../score/lines';
+import { linesOf } from '@/core/instruments/lines';
 import { makeScore } from '../testing/make';
 import { frozen } from '../util/freeze';
 import { DEFAULT_COSTS } from '../left-hand/costs';

@@ -6,7 +6,7 @@ import { feltBeat, wholeBarTicks } from '../score/beat';
 import { midiOf } from '../score/pitch';
 import { loudnessOf } from '../score/loudness';
 import { pizzicatoAt } from '../score/techniques';
-import type { Line, LineEvent } from '../score/lines';
+import type { Line, LineEvent } from '@/core/instruments/lines';
 import type { Articulation, Note, Part } from '../score/score';
 import type { Clock } from '../score/time';
 import type { Instrument } from '../instruments/instrument';

@@ -3,11 +3,11 @@
  * in bounded time and memory. Prints what came of them; ends with 1 when one was neither. FUZZ_CASES sets how many.
  */
 import fc from 'fast-check';
-import { newContainer } from '../../core/formats/container';
+import { newContainer } from '../../core/formats/raw/container';
 import { readScoreBytes } from '../../core/formats/read';
 import { cutPassage } from '../../core/formats/musicxml/cut';
 import { writeMarked } from '../../core/formats/musicxml/write';
-import { linesOf } from '../../core/score/lines';
+import { linesOf } from '../../core/instruments/lines';
 import { playedOrder } from '../../core/score/played';
 import { damage, damaged, typedNonsense } from '../support/damage';
 import { EVERYTHING, EVERYTHING_TIMEWISE } from '../support/everything';

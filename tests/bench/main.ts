@@ -4,7 +4,7 @@
  */
 import { SaxesParser } from 'saxes';
 import { firstLine, makeScore } from '../../core/testing/make';
-import { linesOf } from '../../core/score/lines';
+import { linesOf } from '../../core/instruments/lines';
 import { automaticPassages } from '../../core/score/passages';
 import { clockFor } from '../../core/score/time';
 import { readMusicXml } from '../../core/formats/musicxml/read';
@@ -21,7 +21,7 @@ import { bowGraph, fingeringGraph, LIFT, ownBowSearch, shortest } from '../suppo
 import { realScores } from '../support/real-scores';
 import { partDocument, readPartDocument } from '../../core/formats/musicxml/part-document';
 import { fivePartScore, longPart } from '../support/long-part';
-import { newContainer } from '../../core/formats/container';
+import { newContainer } from '../../core/formats/raw/container';
 import { readScoreBytes } from '../../core/formats/read';
 import { writeMarked } from '../../core/formats/musicxml/write';
 import { differences } from '../../core/editions/differences';

@@ -3,7 +3,7 @@ import { unzipSync } from 'fflate';
 import { demoText } from '../support/demo';
 import { closeDatabase, openDatabase } from '../support/database';
 import { secondEdition } from '../support/second-edition';
-import { newContainer } from '../../core/formats/container';
+import { newContainer } from '../../core/formats/raw/container';
 import { lostTarget } from '../../core/editions/anchor';
 import { readPartDocument } from '../../core/formats/musicxml/part-document';
 import { splitKey } from '../../core/marking/mark';

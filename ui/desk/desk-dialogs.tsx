@@ -4,13 +4,13 @@ import type { Instrument } from '@/core/instruments/instrument';
 import type { Place } from '@/core/score/address';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
-import { AboutPart } from './about-part';
-import { CompareBowings } from './compare-bowings';
-import { CompareFingerings } from './compare-fingerings';
+import { AboutPart } from './setting/about-part';
+import { CompareBowings } from './choices/compare-bowings';
+import { CompareFingerings } from './choices/compare-fingerings';
 import { GoToDialog, KeysDialog } from './dialogs';
-import { HandDialog } from './hand-dialog';
-import type { Choices } from './use-choices';
-import type { Plan, Play } from './use-play';
+import { HandDialog } from './setting/hand-dialog';
+import type { Choices } from './choices/use-choices';
+import type { Plan, Play } from '@/ui/playing/use-play';
 
 export type DeskDialog = 'keys' | 'go to' | 'part' | 'compare' | 'hand';
 

@@ -1,9 +1,9 @@
 import { makeScore } from '@/core/testing/make';
 import { markKey, type Marking } from '@/core/marking/mark';
 import { commandFor, KEY_LIST } from './keys';
-import { cleared, marksInWords, nextString, toggled } from './mark-changes';
+import { cleared, marksInWords, nextString, toggled } from '@/ui/part/mark-changes';
 import { addressOf, passageAsked } from './passage-asked';
-import { Row } from './tracks/layout';
+import { Row } from '@/ui/score/tracks/layout';
 
 const coach = (value: string) => ({ value, origin: 'coach' as const });
 describe('keys', () => {

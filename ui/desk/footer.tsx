@@ -1,8 +1,8 @@
 'use client';
 
-import { PlayButtons } from './play-buttons';
-import type { Play } from './use-play';
-import type { Folded } from './systems';
+import { PlayButtons } from '@/ui/playing/play-buttons';
+import type { Play } from '@/ui/playing/use-play';
+import type { Folded } from '@/ui/score/systems';
 
 const TRACKS: ReadonlyArray<[track: keyof Folded, name: string]> = [
   ['hand', 'Left hand'],

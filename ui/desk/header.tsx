@@ -7,8 +7,9 @@ import { useState } from 'react';
 import { useMarkedFile } from '@/ui/kit/marked-file';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import { SaveChip } from '@/ui/unsent/save-chip';
-import type { DeskData, PlayerChoice } from './types';
-import type { PlayersMarking } from './use-variant';
+import type { PlayerChoice } from '@/ui/part/part-data';
+import type { DeskData } from '@/ui/desk/desk-data';
+import type { PlayersMarking } from '@/ui/part/use-variant';
 
 interface Props {
   data: DeskData;

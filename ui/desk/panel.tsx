@@ -6,15 +6,15 @@ import type { IntonationSettings } from '@/core/checks/target';
 import type { Level } from '@/core/instruments/player';
 import type { Instrument } from '@/core/instruments/instrument';
 import type { OpenPart } from '@/workers/analyst';
-import type { BowPanelProps } from './bow-panel';
-import type { HandPanelProps } from './hand-panel';
-import { ChoicesTab } from './choices-tab';
-import { FindingsTab } from './findings-tab';
-import { NotesTab, type NotesProps } from './notes-tab';
-import { ReadingTab, type ReadingProps } from './reading-tab';
+import type { BowPanelProps } from './choices/bow-panel';
+import type { HandPanelProps } from './choices/hand-panel';
+import { ChoicesTab } from './choices/choices-tab';
+import { FindingsTab } from './findings/findings-tab';
+import { NotesTab, type NotesProps } from './notes/notes-tab';
+import { ReadingTab, type ReadingProps } from './reading/reading-tab';
 import { PANEL_TABS, type PanelTab } from './tabs';
-import type { Choices } from './use-choices';
-import type { Findings } from './use-findings';
+import type { Choices } from './choices/use-choices';
+import type { Findings } from './findings/use-findings';
 
 /** How far off is minded, and what is aimed at. */
 export interface InTuneProps {

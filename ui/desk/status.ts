@@ -5,7 +5,7 @@ import { fingerInForce, type Marking } from '@/core/marking/mark';
 import type { Note } from '@/core/score/score';
 import { barsLabel, pitchLabel, placeLabel } from '@/ui/kit/music';
 import type { OpenPart } from '@/workers/analyst';
-import { marksInWords } from './mark-changes';
+import { marksInWords } from '@/ui/part/mark-changes';
 
 export function statusText(
   open: OpenPart | null,

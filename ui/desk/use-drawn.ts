@@ -6,9 +6,9 @@ import type { Report } from '@/core/checks/check';
 import { bowInForce, fingerInForce, type Marking } from '@/core/marking/mark';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
-import { previewedNotes, previewedStrokes } from './preview';
-import type { Choices } from './use-choices';
-import type { TriedPlan } from './use-findings';
+import { previewedNotes, previewedStrokes } from './choices/preview';
+import type { Choices } from './choices/use-choices';
+import type { TriedPlan } from './findings/use-findings';
 
 /** What the tracks and the lists show of the report, with the highlighted choice put in. */
 export function useDrawn(

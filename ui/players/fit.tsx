@@ -10,9 +10,9 @@ import type { Passage } from '@/core/score/passages';
 import { applyChanges } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
 import { variantChanges, withVariant } from '@/core/marking/variant';
-import { useAnalyst } from '@/ui/desk/use-analyst';
+import { useAnalyst } from '@/ui/part/use-analyst';
 import { sendJson } from '@/ui/kit/problem';
-import type { DeskSettings } from '@/ui/desk/types';
+import type { DeskSettings } from '@/ui/part/part-data';
 import type { Conditions } from '@/workers/analyst';
 import type { KnownPlayer } from './players';
 

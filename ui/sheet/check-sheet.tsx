@@ -11,9 +11,9 @@ import type { Marking } from '@/core/marking/mark';
 import { isQuiet, type Finding } from '@/core/checks/finding';
 import type { TriedRemedy } from '@/core/checks/remedies';
 import { inBeats, otherUnits, spotsFor, tempoVerdict, type BeatUnit, type SheetSpot, type TempoVerdict } from '@/core/checks/sheet';
-import { useAnalyst, useOthers, useReport, type RemoteAnalyst } from '@/ui/desk/use-analyst';
-import { parted } from '@/ui/desk/findings-shown';
-import type { DeskSettings } from '@/ui/desk/types';
+import { useAnalyst, useOthers, useReport, type RemoteAnalyst } from '@/ui/part/use-analyst';
+import { parted } from '@/ui/part/findings-shown';
+import type { DeskSettings } from '@/ui/part/part-data';
 import type { Conditions } from '@/workers/analyst';
 import { BarPicture } from './bar-picture';
 

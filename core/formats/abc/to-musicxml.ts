@@ -4,7 +4,7 @@
  */
 import { keyAlter, naturalAt, STEPS, type Pitch } from '../../score/pitch';
 import { bad, good, type Result } from '../../util/result';
-import { escapeXml } from '../xml';
+import { escapeXml } from '../raw/xml';
 import { partsOf, type AbcBar, type AbcPart } from './bars';
 import { decorationsOf, type Decorations } from './decorations';
 import { parseTune, placeOf, type AbcClef, type AbcElement, type AbcKey, type AbcMeter, type AbcPitch, type AbcProblem, type AbcTempo } from './tune';

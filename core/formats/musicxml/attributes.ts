@@ -1,6 +1,6 @@
 /** `<attributes>`: divisions, key, time, clefs, transposition. */
 import type { ClefChange, KeyChange, Warning } from '../../score/score';
-import { child, childNumber, childText, type XmlElement } from '../xml';
+import { child, childNumber, childText, type XmlElement } from '../raw/xml';
 
 /** What is in force while a part is read from bar to bar. */
 export interface InForce {

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import { DEMO_NAMES, demoText } from '../../../tests/support/demo';
-import { decodeXmlBytes, parseXml } from '../xml';
+import { decodeXmlBytes, parseXml } from '../raw/xml';
 import { outOfBounds, withinBounds } from './bounds';
 
 const around = (measure: string) => `<score-partwise><part id="P1"><measure number="99999999">${measure}</measure></part></score-partwise>`;

@@ -4,7 +4,7 @@
  * nearest bound, signs beyond a number that can be read are left out; the file itself is not touched. Bounds are judgement: wider
  * than any music that is printed.
  */
-import { parseXml, type XmlElement } from '../xml';
+import { parseXml, type XmlElement } from '../raw/xml';
 import { applyEdits, type TextEdit } from './edits';
 
 interface Bounds {

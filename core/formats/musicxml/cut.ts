@@ -4,7 +4,7 @@
  */
 import type { Part } from '../../score/score';
 import type { Marking } from '../../marking/mark';
-import { escapeXml, type XmlElement } from '../xml';
+import { escapeXml, type XmlElement } from '../raw/xml';
 import { applyEdits, type TextEdit } from './edits';
 import type { MusicXmlDocument } from './read';
 import { noteElements, withMarks } from './write';

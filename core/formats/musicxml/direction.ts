@@ -2,7 +2,7 @@
 import type { DynamicMark, Hairpin, Part, TempoMark, WordMark } from '../../score/score';
 import { fromTheStart } from '../../score/time';
 import { levelOf } from '../../score/dynamics';
-import { child, childText, type XmlElement } from '../xml';
+import { child, childText, type XmlElement } from '../raw/xml';
 import { readPlaySound, readPlayWords, type BarSigns } from './play-signs';
 
 export interface DirectionSink {

@@ -4,7 +4,7 @@ import { markKey, splitKey, type Marking } from '../../marking/mark';
 import { BOW_WISH_KINDS } from '../../marking/kinds';
 import { NOTE_LABELS, placeOfTarget, playerNotes } from '../../marking/notes';
 import { wishInWords } from '../../marking/wishes';
-import { escapeXml, type XmlElement } from '../xml';
+import { escapeXml, type XmlElement } from '../raw/xml';
 import type { TextEdit } from './edits';
 import { layoutOf } from './layout';
 import { spotAt } from './spot';

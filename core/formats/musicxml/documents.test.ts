@@ -1,8 +1,8 @@
 /** Documents of other shapes than the demo's: timewise, several voices and staves, editions with marks of their own. */
 import { demoScore } from '../../../tests/support/demo';
 import { markKey, type Marking } from '../../marking/mark';
-import { encodeLike } from '../encoding';
-import { decodeXmlBytes, parseXml, placeInText } from '../xml';
+import { encodeLike } from '../raw/encoding';
+import { decodeXmlBytes, parseXml, placeInText } from '../raw/xml';
 import { cutPart, cutPassage } from './cut';
 import { applyEdits } from './edits';
 import { readMusicXml, type ReadScore } from './read';

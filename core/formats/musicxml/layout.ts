@@ -1,5 +1,5 @@
 /** Where a new element goes in the text, with the line breaks and indents that the file has. */
-import type { XmlElement } from '../xml';
+import type { XmlElement } from '../raw/xml';
 import type { TextEdit } from './edits';
 
 /** Inserts before the end tag; an empty-element tag is opened for it. */

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { runs } from '@/core/testing/runs';
 import { damage, damaged } from '../../../tests/support/damage';
 import { demoText } from '../../../tests/support/demo';
-import { linesOf } from '../../score/lines';
+import { linesOf } from '@/core/instruments/lines';
 import { automaticPassages } from '../../score/passages';
 import { usualPlayer } from '../../instruments/player';
 import { check } from '../../checks/check';

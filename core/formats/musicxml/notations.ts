@@ -1,6 +1,6 @@
 /** The `<notations>` of a note: slurs, articulations, technical signs, ornaments. */
 import type { Articulation, Note, OrnamentKind, Slur, Warning } from '../../score/score';
-import { child, childNumber, type XmlElement } from '../xml';
+import { child, childNumber, type XmlElement } from '../raw/xml';
 import type { NoteParts } from './note-parts';
 
 type NoteSigns = Pick<

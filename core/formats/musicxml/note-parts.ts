@@ -1,5 +1,5 @@
 /** The children of a `<note>` that reading asks for, found in one walk: notes are most of every file. */
-import type { XmlElement } from '../xml';
+import type { XmlElement } from '../raw/xml';
 
 export interface NoteParts {
   grace: XmlElement | null;

@@ -1,5 +1,5 @@
 /** What is to be put into a `<note>` and taken out of it, and the edits of the text that do so. */
-import type { XmlElement } from '../xml';
+import type { XmlElement } from '../raw/xml';
 import type { TextEdit } from './edits';
 import { insertion, layoutOf, trimmedEnd, withSpace } from './layout';
 

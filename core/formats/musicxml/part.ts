@@ -6,7 +6,7 @@ import { noteId, pitchInId } from '../../score/identity';
 import { midiOf, transposed, type Pitch, type Step } from '../../score/pitch';
 import type { Bar, Note, Part, Warning } from '../../score/score';
 import type { PartAlone } from '../../score/time-line';
-import { childNumber, childText, placeInText, type XmlElement } from '../xml';
+import { childNumber, childText, placeInText, type XmlElement } from '../raw/xml';
 import { atTheStart, readAttributes, type InForce } from './attributes';
 import { emptySink, readDirection, readDynamics, readSound, settledHairpins, settledTempi } from './direction';
 import { notePartsOf } from './note-parts';

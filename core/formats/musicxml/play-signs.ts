@@ -1,6 +1,6 @@
 /** Repeats, voltas, segno, coda and the like: what the bar lines, the signs and the words say about the order of the bars. */
 import type { PlaySigns } from '../../score/score';
-import { child, childText, type XmlElement } from '../xml';
+import { child, childText, type XmlElement } from '../raw/xml';
 
 export interface BarSigns extends PlaySigns {
   repeatStart: boolean;

@@ -7,7 +7,7 @@ import { articulationKind } from '../../marking/kinds';
 import { DIVISI_WORDS, parseHairpin, STRUCK } from '../../marking/values';
 import { editedPart, parseTempo, printEdits, type PrintEdit } from '../../marking/print-edits';
 import { placeTarget, targetOf } from '../../marking/target';
-import { child, escapeXml, type XmlElement } from '../xml';
+import { child, escapeXml, type XmlElement } from '../raw/xml';
 import type { TextEdit } from './edits';
 import { layoutOf, withSpace } from './layout';
 import { ALTER_OF, ARTICULATION_OF } from './notations';

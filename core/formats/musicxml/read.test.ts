@@ -1,7 +1,7 @@
 import { pitchName } from '../../score/pitch';
 import type { Part } from '../../score/score';
 import { problemText } from '../../util/result';
-import { LARGEST_FILE_BYTES } from '../xml';
+import { LARGEST_FILE_BYTES } from '../raw/xml';
 import { readMusicXml, readMusicXmlBytes } from './read';
 import { quartersOf, ticksOfQuarters } from '../../score/ticks';
 

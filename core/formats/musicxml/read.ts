@@ -6,8 +6,8 @@ import { LIMITS } from '../../util/limits';
 import { bad, good, type Problem, type Result } from '../../util/result';
 import { titleText } from '../../util/text';
 import type { Score, Warning } from '../../score/score';
-import { child, childText, decodeXmlBytes, parseXml, placeInText, type XmlDocument, type XmlElement } from '../xml';
-import { isZip, openContainer } from '../container';
+import { child, childText, decodeXmlBytes, parseXml, placeInText, type XmlDocument, type XmlElement } from '../raw/xml';
+import { isZip, openContainer } from '../raw/container';
 import { onTimeLine, timeLineOf, type PartAlone } from '../../score/time-line';
 import { readPart } from './part';
 

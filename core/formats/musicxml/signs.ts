@@ -2,7 +2,7 @@
  * The signs of a part that are not notes: dynamics, wedges, words, metronome marks, sounds. They are counted in the
  * order of the file, so that a mark of the score can say which one it came from and the writer finds it again.
  */
-import type { XmlElement } from '../xml';
+import type { XmlElement } from '../raw/xml';
 
 export interface Sign {
   element: XmlElement;

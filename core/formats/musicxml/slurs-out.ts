@@ -1,9 +1,9 @@
 /** Slurs that the coach changed: the printed ones inside are taken out, the wanted ones are put in. */
-import { linesOf } from '../../score/lines';
+import { linesOf } from '@/core/instruments/lines';
 import type { Note, Part } from '../../score/score';
 import { slurLinks } from '../../marking/links';
 import type { Marking } from '../../marking/mark';
-import type { XmlElement } from '../xml';
+import type { XmlElement } from '../raw/xml';
 import type { NotePlan } from './note-plan';
 
 /** A row of events of a line under one slur; both ends are event indices. */

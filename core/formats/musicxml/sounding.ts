@@ -3,7 +3,7 @@ import { midiOf, pitchName, transposed } from '../../score/pitch';
 import type { Note, Part, Warning } from '../../score/score';
 import { usualTransposition } from '../../instruments/as-told';
 import { recognise } from '../../instruments/recognise';
-import { child, childNumber, childText, type XmlElement } from '../xml';
+import { child, childNumber, childText, type XmlElement } from '../raw/xml';
 import type { InForce } from './attributes';
 
 export function recogniseInstrument(scorePart: XmlElement, name: string, { clefs }: InForce, notes: readonly Note[]) {

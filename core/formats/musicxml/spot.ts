@@ -1,6 +1,6 @@
 /** Where in a measure a direction has to stand to be read at a certain tick. */
 import type { Part } from '../../score/score';
-import { child, childNumber, type XmlElement } from '../xml';
+import { child, childNumber, type XmlElement } from '../raw/xml';
 import { TICKS_PER_QUARTER } from '../../score/ticks';
 
 export interface Spot {

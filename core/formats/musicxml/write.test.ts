@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { runs } from '@/core/testing/runs';
 import { DEMO_NAMES, demoScore, demoText } from '../../../tests/support/demo';
-import { linesOf } from '../../score/lines';
+import { linesOf } from '@/core/instruments/lines';
 import { slurLinks } from '../../marking/links';
 import { bowInForce, fingerInForce, markKey, stringInForce, type Mark, type Marking } from '../../marking/mark';
 import { PLAYER_KINDS, valuesOf, type MarkKind } from '../../marking/kinds';
-import { encodeLike } from '../encoding';
+import { encodeLike } from '../raw/encoding';
 import { cutPart, cutPassage } from './cut';
 import { readMusicXml } from './read';
 import { writeMarked } from './write';

@@ -7,7 +7,7 @@ import type { Note, Part } from '../../score/score';
 import { markAt, type Marking } from '../../marking/mark';
 import type { MarkKind } from '../../marking/kinds';
 import { STRUCK } from '../../marking/values';
-import type { XmlElement } from '../xml';
+import type { XmlElement } from '../raw/xml';
 import { applyEdits, type TextEdit } from './edits';
 import { wishesOut, wordsOut } from './directions-out';
 import { emptyPlan, noteEdits, signsIn, type NotePlan } from './note-plan';

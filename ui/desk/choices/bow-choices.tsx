@@ -1,0 +1,143 @@
+'use client';
+
+import { chordPlan } from '@/core/bow-arm/chords';
+import type { Stroke } from '@/core/bow-arm/describe';
+import { soundRecipe } from '@/core/bow-arm/sound';
+import { stringName } from '@/core/instruments/instrument';
+import { CHORD_WAYS, type ChordWay } from '@/core/marking/values';
+import { noteById } from '@/core/score/find';
+import type { BowPanelProps } from './bow-panel';
+import { BowWishes } from './bow-wishes';
+import { Card, Numbers, sentence } from './choice-card';
+import type { PanelProps } from '../panel';
+import { SoundPicture } from '../findings/sound-picture';
+
+/** Everything the bow could do at the selected note, what is wished of it, and how it is made to sound. */
+export function BowChoices(props: PanelProps) {
+  const { noteLabel, choices, onTake, bow, open } = props;
+  const items = choices.ofBow?.items ?? [];
+  const stroke = bow.stroke;
+  return (
+    <section aria-label="Ways to bow this note" className="grid gap-2">
+      <h2 className="text-base">{noteLabel}</h2>
+      {stroke ? <StrokeNow stroke={stroke} /> : <p className="text-soft">Nothing is bowed here.</p>}
+      {bow.phrase && <PhraseQuestion {...bow} />}
+      {stroke?.kind === 'chord' && open && (
+        <Chord {...bow} stroke={stroke} notes={stroke.noteIds.filter((id) => noteById(open.part, id)?.onset === stroke.onset).length} />
+      )}
+      {items.map((choice, i) => (
+        <Card key={choice.name} index={i} choices={choices} onTake={onTake} title={choice.name} taken={i === 0 && 'now'}>
+          {i > 0 && (
+            <p className="text-[13px] text-soft">
+              {choice.aim && `${choice.aim.charAt(0).toUpperCase()}${choice.aim.slice(1)}. `}
+              {sentence(choice.more, choice.less)}
+              {Math.abs(choice.extra) < 0.15 ? ' Hardly any difference.' : ''}
+              {choice.turned > 1 ? ` ${choice.turned} strokes go the other way.` : ''}
+              {choice.feasible ? '' : ' Somewhere the bow or the time is too short then.'}
+            </p>
+          )}
+        </Card>
+      ))}
+      <BowWishes {...bow} />
+      {bow.aside && <Aside {...props} />}
+    </section>
+  );
+}
+
+function StrokeNow({ stroke }: { stroke: Stroke }) {
+  const recipe = soundRecipe(stroke);
+  const step = stroke.stepDb === 0 ? '' : `${stroke.stepDb > 0 ? '+' : '−'}${Math.abs(stroke.stepDb).toFixed(1)} dB by speed`;
+  return (
+    <div className="rounded-xl border border-line px-3 py-2">
+      <Numbers
+        rows={[
+          [`${stroke.direction}-bow`, stroke.zone, `${Math.round(stroke.from * 100)} to ${Math.round(stroke.to * 100)} %`],
+          ['length', `${stroke.cm.toFixed(0)} cm`, `would like ${stroke.preferredCm.toFixed(0)} cm`],
+          ['speed', `${stroke.cmPerS.toFixed(0)} cm/s`, step],
+          ['contact', recipe.lane, ''],
+          ['weight', recipe.weightWords, ''],
+          ['vibrato', recipe.vibrato.words, ''],
+        ]}
+      />
+      <SoundPicture recipe={recipe} />
+      {recipe.missingDb < 0 && (
+        <p className="text-[13px] font-semibold text-plum">
+          {stroke.level} is not to be had with this little bow: {Math.abs(recipe.missingDb).toFixed(0)} dB are missing.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function PhraseQuestion({ phrase, onWish }: BowPanelProps) {
+  return (
+    <div className="rounded-xl border border-rosin bg-rosin-pale px-3 py-2 text-[13px]">
+      <p>This slur is longer than any bow. It is taken for a phrase over {phrase!.bows} bows.</p>
+      <span className="mt-1 flex gap-2">
+        <button type="button" className="button" onClick={() => onWish('slur-is', 'phrase', phrase!.from)}>
+          A phrase
+        </button>
+        <button type="button" className="button" onClick={() => onWish('slur-is', 'bow', phrase!.from)}>
+          One bow
+        </button>
+      </span>
+    </div>
+  );
+}
+
+function Chord({ stroke, notes, chordWay, onWish }: Omit<BowPanelProps, 'stroke'> & { stroke: Stroke; notes: number }) {
+  return (
+    <fieldset className="rounded-xl border border-line px-3 py-2 text-[13px]">
+      <legend className="px-1 font-bold">Chord</legend>
+      {CHORD_WAYS.map((way: ChordWay) => {
+        const plan = chordPlan(notes, stroke.seconds, stroke.cm, way);
+        return (
+          <label key={way} className="flex min-h-6 items-start gap-2">
+            <input type="radio" name="chord" className="mt-1" checked={chordWay === way} onChange={() => onWish('chord-way', way)} />
+            <span>
+              <strong>{way}</strong>: {plan.words}
+              {plan.delayCm > 0.5 ? `, ${plan.delayCm.toFixed(0)} cm of bow before the top` : ''}
+            </span>
+          </label>
+        );
+      })}
+      <p className="mt-1 text-xs text-soft">Never forced: the weight of the arm, not pressure.</p>
+    </fieldset>
+  );
+}
+
+/** Figures about the whole passage: the strings alone, and three over two. */
+function Aside({ bow, open, instrument, passageName }: PanelProps) {
+  const { hemiolas, openStrings } = bow.aside!;
+  const names = openStrings.map(({ strings }) => strings.map((string) => stringName(instrument, string)).join('+'));
+  const label = (barIndex: number) => open?.part.bars[barIndex]?.label ?? '';
+  return (
+    <div className="grid gap-2 border-t border-line pt-2 text-[13px]">
+      {hemiolas.map((hemiola) => {
+        const note = open && noteById(open.part, hemiola.noteIds[0]);
+        return (
+          note && (
+            <div key={hemiola.barIndex} className="rounded-xl border border-line px-3 py-2">
+              <p>
+                <strong>
+                  Three over two in bars {label(hemiola.barIndex)}–{label(hemiola.barIndex + 1)}
+                </strong>
+                : {hemiola.because}.
+              </p>
+              <button type="button" className="button mt-1" onClick={() => bow.onHemiola(hemiola)}>
+                Down-bow, accents on every second beat
+              </button>
+            </div>
+          )
+        );
+      })}
+      {names.length > 0 && (
+        <details>
+          <summary className="min-h-6 cursor-pointer font-semibold">{passageName} on the open strings</summary>
+          <p className="leading-6 break-words">{names.join(' ')}</p>
+          <p className="text-xs text-soft">The same strokes without the left hand: keep the elbow near the next string, rock instead of swinging.</p>
+        </details>
+      )}
+    </div>
+  );
+}
