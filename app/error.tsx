@@ -6,10 +6,9 @@ export default function ErrorPage({ reset }: { reset: () => void }) {
       <h1 className="text-2xl">This page could not be shown</h1>
       <p className="mt-3">What was saved is safe, and marks not yet saved are kept in this browser. The server log says more.</p>
       <p className="mt-4">
-        <button className="button" onClick={reset}>
-          Try again
-        </button>
+        <Button onClick={reset}>Try again</Button>
       </p>
     </main>
   );
 }
+import { Button } from '@/ui/kit/button';

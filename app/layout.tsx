@@ -5,6 +5,7 @@ import type { Metadata } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
 import { lowDiskMb } from '@/server/trouble';
+import { Queries } from '@/ui/kit/queries';
 import { UnsentEverywhere } from '@/ui/unsent/everywhere';
 
 export const metadata: Metadata = {
@@ -23,7 +24,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
             Only {mb} MB are left on the disk of the server. Make room before it is full: then nothing more can be saved.
           </p>
         )}
-        {children}
+        <Queries>{children}</Queries>
         <UnsentEverywhere />
       </body>
     </html>

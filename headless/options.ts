@@ -1,4 +1,5 @@
 /** The command line of bin/omaggio. */
+import { FASTEST_TEMPO, SLOWEST_TEMPO } from '../core/score/time';
 import { parseArgs } from 'node:util';
 import { bad, good, type Result } from '../core/util/result';
 import { SOUNDS, type Sounds } from '../core/instruments/as-told';
@@ -111,7 +112,7 @@ export function readOptions(argv: readonly string[]): Result<Options> {
   if (!hand.ok) return hand;
   const against = values.against === undefined ? good(null) : otherPlayer(values.against);
   if (!against.ok) return against;
-  const tempo = values.tempo === undefined ? good(null) : numberIn('--tempo', values.tempo, 10, 400);
+  const tempo = values.tempo === undefined ? good(null) : numberIn('--tempo', values.tempo, SLOWEST_TEMPO, FASTEST_TEMPO);
   if (!tempo.ok) return tempo;
   const write = oneOf('--write', (values.write ?? 'usual').replace('-', ' '), DENSITIES);
   if (!write.ok) return write;

@@ -1,4 +1,5 @@
 /** One part: its music, its passages, and the player and tempo it is checked for. */
+import { FASTEST_TEMPO, SLOWEST_TEMPO } from '@/core/score/time';
 import { handPreferencesShape, USUAL_PREFERENCES } from '@/core/left-hand/preferences';
 import { intonationShape, USUAL_INTONATION } from '../core/checks/target';
 import { DENSITIES } from '@/core/left-hand/worth-writing';
@@ -154,7 +155,7 @@ const acceptedShape = z.object({
 
 export const partSettingsShape = z.object({
   playerId: z.uuid().nullable(),
-  tempo: z.number().min(20).max(320).nullable(),
+  tempo: z.number().min(SLOWEST_TEMPO).max(FASTEST_TEMPO).nullable(),
   /** What the coach says about the part itself. */
   instrument: z.enum(INSTRUMENT_KINDS).nullable(),
   sounds: z.enum(SOUNDS),

@@ -18,7 +18,7 @@ import type { IntonationSettings } from './target';
 import type { Finding, TempoLimit } from './finding';
 import { foundIn } from './found';
 import { FINDINGS } from './kinds';
-import { FASTEST_TEMPO } from './tables';
+import { FASTEST_TEMPO } from '../score/time';
 
 export interface CheckRequest {
   part: Part;

@@ -1,4 +1,5 @@
 /** Findings of the left hand: shifts against their time, reach, risk of being out of tune. */
+import { FASTEST_TEMPO, SLOWEST_TEMPO } from '../score/time';
 import { noteById } from '../score/find';
 import { midiOf, pitchLetter } from '../score/pitch';
 import type { Note } from '../score/score';
@@ -26,8 +27,6 @@ import {
   severityOf,
   SHIFT_BITS_PER_S,
   SHIFT_LOAD_FROM,
-  SLOWEST_TEMPO,
-  FASTEST_TEMPO,
 } from './tables';
 import { targetCents } from './target';
 import { aimText, audibleShiftText, colourText, hearText, outOfTuneText, hearColourText, hearShiftText, REACH_CAUTION, reachText, shiftText } from './words';
@@ -325,7 +324,7 @@ function intonationFinding(notes: readonly FingeredNote[], i: number, context: L
   });
 }
 
-/** The tempo from which on a condition holds (it must hold ever more as the tempo grows); null when it never does up to 320. */
+/** The tempo from which on a condition holds (it must hold ever more as the tempo grows); null when it never does up to the fastest. */
 export function tempoWhere(holds: (factor: number) => boolean, tempo: number): number | null {
   if (!holds(FASTEST_TEMPO / tempo)) return null;
   if (holds(SLOWEST_TEMPO / tempo)) return SLOWEST_TEMPO;

@@ -23,7 +23,8 @@ import { aimOf, placeOf, type LineContext, type NoteRisk } from './context';
 import { foundIn } from './found';
 import { isSpot, type Finding, type Remedy } from './finding';
 import { FINDINGS, inUnit } from './kinds';
-import { FASTEST_TEMPO, SHIFT_BITS_PER_S, SLOWEST_TEMPO } from './tables';
+import { FASTEST_TEMPO, SLOWEST_TEMPO } from '../score/time';
+import { SHIFT_BITS_PER_S } from './tables';
 import { isEdit, marksToTry, type Tryable } from './to-try';
 import { TICKS_PER_QUARTER } from '../score/ticks';
 

@@ -96,10 +96,6 @@ export const REACH_FROM = [0.35, 0.7, 1] as const;
 export const PIVOT_S = 0.25;
 export const REACH_WHEN_PIVOTING = [1, 1.3, 1.6] as const;
 
-/** Quarters per minute: nobody asks for less or more. */
-export const SLOWEST_TEMPO = 20;
-export const FASTEST_TEMPO = 320;
-
 export type Thresholds = readonly [number, number, number];
 
 /** 0 below the first threshold, else 1 to 3. */

@@ -8,6 +8,11 @@ import { TICKS_PER_QUARTER } from './ticks';
 /** Used where a part prints no tempo at all. */
 export const TEMPO_WITHOUT_MARK = 90;
 
+/** Quarters per minute that may be asked for: the range of a metronome, and some more where quarters are short. */
+export const SLOWEST_TEMPO = 20;
+export const FASTEST_TEMPO = 320;
+export const TEMPO_LIMITS = { least: SLOWEST_TEMPO, most: FASTEST_TEMPO };
+
 export interface Clock {
   /** Quarters per minute at the first tempo mark. */
   tempo: number;

@@ -5,7 +5,7 @@ const [pattern, [, options]] = Object.entries(transform)[0];
 export default {
   ...project('mutants', ['<rootDir>/core/**/*.test.ts']),
   rootDir: process.cwd(),
-  transform: { [pattern]: ['<rootDir>/tools/mutants/transform.cjs', options] },
-  testSequencer: '<rootDir>/tools/mutants/sequence.cjs',
+  transform: { [pattern]: ['<rootDir>/tools/mutants/transform.mjs', options] },
+  testSequencer: '<rootDir>/tools/mutants/sequence.mjs',
   testTimeout: 600_000,
 };

@@ -1,8 +1,9 @@
 'use client';
 
 import { PlayButtons } from '@/ui/playing/play-buttons';
-import type { Play } from '@/ui/playing/use-play';
 import type { Folded } from '@/ui/score/systems';
+import { deskDeeds } from './model/deeds';
+import { useDesk } from './model/desk';
 
 const TRACKS: ReadonlyArray<[track: keyof Folded, name: string]> = [
   ['hand', 'Left hand'],
@@ -10,64 +11,58 @@ const TRACKS: ReadonlyArray<[track: keyof Folded, name: string]> = [
   ['risk', 'Risk'],
 ];
 
-interface Props {
-  folded: Folded;
-  onFold(folded: Folded): void;
-  asTable: boolean;
-  onTable(asTable: boolean): void;
-  onKeys(): void;
-  play: Pick<Play, 'playing' | 'options' | 'change'>;
-  onPlay(): void;
-}
+/** The keys that are needed most. */
+const KEYS: ReadonlyArray<[keys: readonly string[], what: string]> = [
+  [['0', '–', '4'], 'finger'],
+  [['Shift', '1', '–', '4'], 'string'],
+  [['d', 'u'], 'bow'],
+  [['x', 'j'], 'slur'],
+  [['n'], 'passage'],
+  [['Ctrl K'], 'go to bar'],
+];
 
-/** The keys that are needed most, and which tracks are shown. */
-export function Footer({ folded, onFold, asTable, onTable, onKeys, play, onPlay }: Props) {
+/** The keys that are needed most, how it is played, and which tracks are shown. */
+export function Footer() {
+  const desk = useDesk();
+  const { folded, setFolded, asTable, setAsTable, setDialog, play } = desk;
   return (
     <footer className="flex min-h-8 flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-1 text-xs text-soft">
-      <span>
-        <kbd className="key">0</kbd>–<kbd className="key">4</kbd> finger
-      </span>
-      <span>
-        <kbd className="key">Shift</kbd> <kbd className="key">1</kbd>–<kbd className="key">4</kbd> string
-      </span>
-      <span>
-        <kbd className="key">d</kbd> <kbd className="key">u</kbd> bow
-      </span>
-      <span>
-        <kbd className="key">x</kbd> <kbd className="key">j</kbd> slur
-      </span>
-      <span>
-        <kbd className="key">n</kbd> passage
-      </span>
-      <span>
-        <kbd className="key">Ctrl K</kbd> go to bar
-      </span>
-      <button type="button" className="min-h-6 cursor-pointer" onClick={onKeys}>
+      {KEYS.map(([keys, what]) => (
+        <span key={what}>
+          {keys.map((key) => (key === '–' ? '–' : <Key key={key} name={key} />))} {what}
+        </span>
+      ))}
+      <button type="button" className="min-h-6 cursor-pointer" onClick={() => setDialog('keys')}>
         <kbd className="key">?</kbd> all keys
       </button>
       <span className="grow" />
-      <PlayButtons play={play} onPlay={onPlay} />
+      <PlayButtons play={play} onPlay={deskDeeds(desk).playOrStop} />
       <span role="group" aria-label="Tracks" className="flex gap-1">
         {TRACKS.map(([track, name]) => (
-          <button
-            key={track}
-            type="button"
-            aria-pressed={!folded[track]}
-            className={`min-h-6 cursor-pointer rounded px-2 ${folded[track] ? 'text-soft line-through' : 'font-semibold text-ink'}`}
-            onClick={() => onFold({ ...folded, [track]: !folded[track] })}
-          >
-            {name}
-          </button>
+          <Shown key={track} name={name} on={!folded[track]} off="line-through" onSet={(on) => setFolded({ ...folded, [track]: !on })} />
         ))}
-        <button
-          type="button"
-          aria-pressed={asTable}
-          className={`min-h-6 cursor-pointer rounded px-2 ${asTable ? 'font-semibold text-ink' : 'text-soft'}`}
-          onClick={() => onTable(!asTable)}
-        >
-          As a table
-        </button>
+        <Shown name="As a table" on={asTable} off="" onSet={setAsTable} />
       </span>
     </footer>
+  );
+}
+
+const Key = ({ name }: { name: string }) => (
+  <>
+    <kbd className="key">{name}</kbd>{' '}
+  </>
+);
+
+/** Something that is shown or not. */
+function Shown({ name, on, off, onSet }: { name: string; on: boolean; off: string; onSet(on: boolean): void }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      className={`min-h-6 cursor-pointer rounded px-2 ${on ? 'font-semibold text-ink' : `text-soft ${off}`}`}
+      onClick={() => onSet(!on)}
+    >
+      {name}
+    </button>
   );
 }

@@ -1,54 +1,71 @@
 'use client';
 
-import type { ReactNode } from 'react';
-import type { Sounds } from '@/core/instruments/as-told';
-import { ProblemNote, type Problem } from '@/ui/kit/problem';
+import { Button } from '@/ui/kit/button';
+import { NO_ANSWER, ProblemNote, type Problem } from '@/ui/kit/problem';
+import { ClashNotice, PassagesClash } from '@/ui/part/clash-notice';
+import { useUnsent } from '@/ui/unsent/browser';
+import { UnsentNotices } from '@/ui/unsent/notices';
+import { whyNot } from '@/ui/unsent/state';
+import { useDesk } from './model/desk';
+import { DeskPlayedOn } from './setting/desk-played-on';
 
-interface Props {
-  problems: ReadonlyArray<Problem | null>;
-  own: Problem | null;
-  onCloseOwn(): void;
-  /** Asked where the part is for something else than a bowed string instrument. */
-  playedOn: ReactNode;
-  /** Asked where a bass is tuned for solo pieces; null where there is nothing to ask. */
-  ask: ((sounds: Sounds) => void) | null;
-  /** What was changed elsewhere too, and whose stands. */
-  clash: ReactNode;
-  passagesChanged: string | null;
-  onUndoPassages(): void;
-  onDismissPassages(): void;
-}
+const NOT_CHECKED: Problem = {
+  place: null,
+  what: 'The check could not be made with these marks.',
+  remedy: 'The marks are saved; what is shown is the last check. Undo the last mark or reload.',
+};
 
 /** What the coach must know, above the score. */
-export function Notices({ problems, own, onCloseOwn, playedOn, ask, clash, passagesChanged, onUndoPassages, onDismissPassages }: Props) {
+export function Notices() {
+  const { data, failed, checkFailed, engraved, problem, setProblem, view, own, passages } = useDesk();
+  const { way } = useUnsent();
+  // That nobody answers is said once.
+  const notDrawn = engraved.problem === NO_ANSWER && whyNot(way) ? null : engraved.problem;
   return (
     <div className="grid gap-2 px-3 pt-2 empty:hidden">
-      {problems.map((problem) => problem && <ProblemNote key={problem.what} problem={problem} />)}
-      {own && <ProblemNote problem={own} onClose={onCloseOwn} />}
-      {playedOn}
-      {ask && (
-        <div role="group" aria-label="Solo tuning" className="flex flex-wrap items-center gap-2 rounded-lg border border-line bg-sheet px-3 py-2">
-          <p className="grow">This bass is tuned a tone higher. Is the part written for the fingers (it sounds a tone higher than usual) or for the ear?</p>
-          <button type="button" className="button" onClick={() => ask('tone-higher')}>
-            For the fingers
-          </button>
-          <button type="button" className="button" onClick={() => ask('octave-lower')}>
-            For the ear
-          </button>
-        </div>
-      )}
-      {clash}
-      {passagesChanged && (
-        <p role="status" className="flex items-center gap-3 rounded-lg border border-line bg-sheet px-3 py-1">
-          <span className="grow">{passagesChanged}.</span>
-          <button type="button" className="button min-h-7" onClick={onUndoPassages}>
-            Undo
-          </button>
-          <button type="button" className="button min-h-7" onClick={onDismissPassages}>
-            Fine
-          </button>
-        </p>
-      )}
+      {[failed, checkFailed ? NOT_CHECKED : null, notDrawn].map((each) => each && <ProblemNote key={each.what} problem={each} />)}
+      {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
+      {view.playedOn && !view.playedOn.told && <DeskPlayedOn />}
+      {view.askSounds && <SoloTuning />}
+      {own.clash && <ClashNotice key={own.clash.map(({ key }) => key).join()} marks={own.clash} part={view.part} onSettle={own.settle} />}
+      {passages.clash && <PassagesClash theirs={passages.clash} onSettle={passages.settle} />}
+      <UnsentNotices partId={data.part.id} />
+      <PassagesChanged />
     </div>
+  );
+}
+
+/** Asked where a bass is tuned for solo pieces. */
+function SoloTuning() {
+  const { setting } = useDesk();
+  return (
+    <div role="group" aria-label="Solo tuning" className="flex flex-wrap items-center gap-2 rounded-lg border border-line bg-sheet px-3 py-2">
+      <p className="grow">This bass is tuned a tone higher. Is the part written for the fingers (it sounds a tone higher than usual) or for the ear?</p>
+      <Button onClick={() => setting({ sounds: 'tone-higher' })}>For the fingers</Button>
+      <Button onClick={() => setting({ sounds: 'octave-lower' })}>For the ear</Button>
+    </div>
+  );
+}
+
+/** What was just done to the passages, with the way back at hand. */
+function PassagesChanged() {
+  const { passages, undo } = useDesk();
+  if (!passages.changed || undo?.what !== passages.changed) return null;
+  return (
+    <p role="status" className="flex items-center gap-3 rounded-lg border border-line bg-sheet px-3 py-1">
+      <span className="grow">{passages.changed}.</span>
+      <Button
+        small
+        onClick={() => {
+          undo.act();
+          passages.dismiss();
+        }}
+      >
+        Undo
+      </Button>
+      <Button small onClick={passages.dismiss}>
+        Fine
+      </Button>
+    </p>
   );
 }

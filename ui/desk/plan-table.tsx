@@ -15,13 +15,16 @@ interface Props {
   /** Only these bars. */
   range: BarRange;
   instrument: Instrument;
-  notes: readonly FingeredNote[];
-  strokes: readonly Stroke[];
-  risks: readonly NoteRisk[];
-  marked: ReadonlySet<string>;
+  plan: {
+    notes: readonly FingeredNote[];
+    strokes: readonly Stroke[];
+    risks: readonly NoteRisk[];
+    fingersMarked: ReadonlySet<string>;
+  };
 }
 
-export function PlanTable({ open: { part }, range, instrument, notes, strokes, risks, marked }: Props) {
+export function PlanTable({ open: { part }, range, instrument, plan }: Props) {
+  const { notes, strokes, risks, fingersMarked: marked } = plan;
   const inRange = ({ id }: FingeredNote) => {
     const bar = noteById(part, id)?.barIndex ?? -1;
     return bar >= range.fromBar && bar <= range.toBar;

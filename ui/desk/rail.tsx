@@ -1,31 +1,22 @@
 'use client';
 
-import { LIMITS } from '@/core/util/limits';
-import { LimitHint } from '@/ui/kit/limit';
 import { Ellipsis } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
-import type { Report } from '@/core/checks/check';
 import { isQuiet } from '@/core/checks/finding';
 import type { Passage } from '@/core/score/passages';
-import type { Part } from '@/core/score/score';
+import { LIMITS } from '@/core/util/limits';
+import { Button } from '@/ui/kit/button';
+import { Menu, MenuItem } from '@/ui/kit/menu';
 import { barsLabel } from '@/ui/kit/music';
-
-interface Props {
-  passages: readonly Passage[];
-  current: number;
-  report: Report | null;
-  part: Part | null;
-  selectionBars: { fromBar: number; toBar: number } | null;
-  onOpen(index: number): void;
-  onChange(passages: Passage[], what: string): void;
-  onNew(): void;
-}
+import { TextField } from '@/ui/kit/text-field';
+import { deskDeeds } from './model/deeds';
+import { useDesk } from './model/desk';
 
 /** The passages in bar order: ceiling against wanted tempo, and what is open. */
-export function Rail({ passages, current, report, part, selectionBars, onOpen, onChange, onNew }: Props) {
-  const [renaming, setRenaming] = useState<number | null>(null);
-  const wanted = report ? Math.round(report.tempo.wanted) : null;
+export function Rail() {
+  const desk = useDesk();
+  const { passages, view, chosen } = desk;
+  const selectionBars = chosen.length > 1 ? desk.selectionBars : null;
   return (
     <nav
       aria-label="Passages"
@@ -33,75 +24,82 @@ export function Rail({ passages, current, report, part, selectionBars, onOpen, o
     >
       <p className="px-4 pt-3 pb-1 text-xs text-soft">Passage · works up to / wanted</p>
       <ol className="grow overflow-y-auto px-2 pb-2 max-lg:flex max-lg:overflow-x-auto">
-        {passages.map((passage, i) => {
-          const tempo = report?.passages[i];
-          const findings =
-            report?.findings.filter((finding) => !isQuiet(finding) && finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [];
-          return (
-            <li
-              key={`${passage.fromBar}-${passage.toBar}-${passage.name}`}
-              className={`group relative mb-1 rounded-xl border max-lg:w-48 max-lg:shrink-0 ${i === current ? 'border-ink bg-sheet' : 'border-transparent hover:border-line'}`}
-            >
-              {renaming === i ? (
-                <RenameForm
-                  name={passage.name}
-                  onCancel={() => setRenaming(null)}
-                  onDone={(name) => {
-                    setRenaming(null);
-                    onChange(
-                      passages.map((each, k) => (k === i ? { ...each, name } : each)),
-                      `Renamed to ${name}`,
-                    );
-                  }}
-                />
-              ) : (
-                <button
-                  type="button"
-                  aria-current={i === current ? 'true' : undefined}
-                  className="block w-full cursor-pointer px-2.5 py-2 text-left"
-                  onClick={() => onOpen(i)}
-                >
-                  <span className="flex items-baseline justify-between gap-2 pr-5">
-                    <strong className="truncate">{passage.name}</strong>
-                    {!passage.name.endsWith(barsLabel(part, passage.fromBar, passage.toBar)) && (
-                      <span className="shrink-0 text-xs font-semibold">{barsLabel(part, passage.fromBar, passage.toBar)}</span>
-                    )}
-                  </span>
-                  <span className="flex items-baseline justify-between text-xs text-soft">
-                    <FindingCount count={findings.length} worst={Math.max(0, ...findings.map((finding) => finding.severity))} ready={report !== null} />
-                    <span>{tempo && wanted !== null ? `${tempo.ceiling ?? 'any'} / ${wanted}` : '…'}</span>
-                  </span>
-                  <TempoBar ceiling={tempo?.ceiling ?? null} wanted={wanted} />
-                </button>
-              )}
-              <PassageMenu
-                name={passage.name}
-                selectionLabel={selectionBars && barsLabel(part, selectionBars.fromBar, selectionBars.toBar)}
-                onRename={() => setRenaming(i)}
-                onRange={() =>
-                  selectionBars &&
-                  onChange(
-                    passages.map((each, k) => (k === i ? { ...each, ...selectionBars } : each)),
-                    `${passage.name} is now ${barsLabel(part, selectionBars.fromBar, selectionBars.toBar)}`,
-                  )
-                }
-                onRemove={() =>
-                  onChange(
-                    passages.filter((_, k) => k !== i),
-                    `${passage.name} removed`,
-                  )
-                }
-              />
-            </li>
-          );
-        })}
+        {passages.list.map((passage, i) => (
+          <li
+            key={`${passage.fromBar}-${passage.toBar}-${passage.name}`}
+            className={`group relative mb-1 rounded-xl border max-lg:w-48 max-lg:shrink-0 ${i === passages.current ? 'border-ink bg-sheet' : 'border-transparent hover:border-line'}`}
+          >
+            <PassageEntry passage={passage} index={i} />
+          </li>
+        ))}
       </ol>
       <div className="border-t border-line p-2">
-        <button type="button" className="button w-full" disabled={!selectionBars} onClick={onNew}>
-          {selectionBars ? `New passage: ${barsLabel(part, selectionBars.fromBar, selectionBars.toBar)}` : 'Select bars for a passage'}
-        </button>
+        <Button className="w-full" disabled={!selectionBars} onClick={deskDeeds(desk).newPassage}>
+          {selectionBars ? `New passage: ${barsLabel(view.part, selectionBars.fromBar, selectionBars.toBar)}` : 'Select bars for a passage'}
+        </Button>
       </div>
     </nav>
+  );
+}
+
+function PassageEntry({ passage, index }: { passage: Passage; index: number }) {
+  const { passages, openPassage, view } = useDesk();
+  const [renaming, setRenaming] = useState(false);
+  const bars = barsLabel(view.part, passage.fromBar, passage.toBar);
+  const put = (change: Partial<Passage>, what: string) =>
+    passages.change(
+      passages.list.map((each, k) => (k === index ? { ...each, ...change } : each)),
+      what,
+    );
+  return (
+    <>
+      {renaming ? (
+        <div className="p-2">
+          <TextField
+            autoFocus
+            label="Name of the passage"
+            value={passage.name}
+            limit={LIMITS.name}
+            onLeave={() => setRenaming(false)}
+            onValue={(name) => {
+              setRenaming(false);
+              if (name) put({ name }, `Renamed to ${name}`);
+            }}
+          />
+        </div>
+      ) : (
+        <button
+          type="button"
+          aria-current={index === passages.current ? 'true' : undefined}
+          className="block w-full cursor-pointer px-2.5 py-2 text-left"
+          onClick={() => openPassage(index)}
+        >
+          <span className="flex items-baseline justify-between gap-2 pr-5">
+            <strong className="truncate">{passage.name}</strong>
+            {!passage.name.endsWith(bars) && <span className="shrink-0 text-xs font-semibold">{bars}</span>}
+          </span>
+          <Outlook passage={passage} index={index} />
+        </button>
+      )}
+      <PassageMenu passage={passage} index={index} onRename={() => setRenaming(true)} onPut={put} />
+    </>
+  );
+}
+
+/** What was found in a passage, and up to which tempo it works. */
+function Outlook({ passage, index }: { passage: Passage; index: number }) {
+  const { report } = useDesk();
+  const wanted = report ? Math.round(report.tempo.wanted) : null;
+  const tempo = report?.passages[index];
+  const findings = report?.findings.filter((finding) => !isQuiet(finding) && finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [];
+  return (
+    <>
+      <span className="flex items-baseline justify-between text-xs text-soft">
+        <FindingCount count={findings.length} worst={Math.max(0, ...findings.map((finding) => finding.severity))} ready={report !== null} />
+        <span>{tempo && wanted !== null ? `${tempo.ceiling ?? 'any'} / ${wanted}` : '…'}</span>
+      </span>
+      <TempoBar ceiling={tempo?.ceiling ?? null} wanted={wanted} />
+    </>
   );
 }
 
@@ -128,65 +126,37 @@ function TempoBar({ ceiling, wanted }: { ceiling: number | null; wanted: number 
   );
 }
 
-function PassageMenu({
-  name,
-  selectionLabel,
-  onRename,
-  onRange,
-  onRemove,
-}: {
-  name: string;
-  selectionLabel: string | null;
+interface MenuProps {
+  passage: Passage;
+  index: number;
   onRename(): void;
-  onRange(): void;
-  onRemove(): void;
-}) {
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        className="absolute top-1.5 right-1 grid size-6 cursor-pointer place-items-center rounded opacity-60 hover:opacity-100"
-        aria-label={`Change passage ${name}`}
-      >
-        <Ellipsis size={15} aria-hidden />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content className="menu" align="start">
-          <DropdownMenu.Item className="menu-item" onSelect={onRename}>
-            Rename
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className="menu-item data-disabled:text-soft" disabled={!selectionLabel} onSelect={onRange}>
-            {selectionLabel ? `Set to the selected bars (${selectionLabel})` : 'Set to the selected bars'}
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className="menu-item" onSelect={onRemove}>
-            Remove (the marks stay)
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  );
+  onPut(change: Partial<Passage>, what: string): void;
 }
 
-function RenameForm({ name, onDone, onCancel }: { name: string; onDone(name: string): void; onCancel(): void }) {
-  const [text, setText] = useState(name);
+function PassageMenu({ passage, index, onRename, onPut }: MenuProps) {
+  const { passages, view, chosen, selectionBars } = useDesk();
+  const bars = chosen.length > 1 ? selectionBars : null;
+  const label = bars && barsLabel(view.part, bars.fromBar, bars.toBar);
   return (
-    <form
-      className="p-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (text.trim()) onDone(text.trim());
-      }}
+    <Menu
+      className="absolute top-1.5 right-1 grid size-6 cursor-pointer place-items-center rounded opacity-60 hover:opacity-100"
+      label={`Change passage ${passage.name}`}
+      trigger={<Ellipsis size={15} aria-hidden />}
     >
-      <input
-        autoFocus
-        value={text}
-        maxLength={LIMITS.name}
-        aria-label="Name of the passage"
-        className="w-full rounded-md border border-line bg-sheet px-2 py-1"
-        onChange={(event) => setText(event.target.value)}
-        onBlur={() => (text.trim() && text.trim() !== name ? onDone(text.trim()) : onCancel())}
-        onKeyDown={(event) => event.key === 'Escape' && onCancel()}
-      />
-      <LimitHint text={text} limit={LIMITS.name} />
-    </form>
+      <MenuItem onSelect={onRename}>Rename</MenuItem>
+      <MenuItem disabled={!bars} onSelect={() => bars && onPut(bars, `${passage.name} is now ${label}`)}>
+        {label ? `Set to the selected bars (${label})` : 'Set to the selected bars'}
+      </MenuItem>
+      <MenuItem
+        onSelect={() =>
+          passages.change(
+            passages.list.filter((_, k) => k !== index),
+            `${passage.name} removed`,
+          )
+        }
+      >
+        Remove (the marks stay)
+      </MenuItem>
+    </Menu>
   );
 }

@@ -1,10 +1,11 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useRef } from 'react';
 import type { Difference } from '@/core/editions/differences';
 import type { Marking } from '@/core/marking/mark';
-import { problemOf, sendJson, whileWanted } from '@/ui/kit/problem';
-import type { Engraving } from '@/workers/server/engraver';
+import { NotAnswered } from '@/ui/kit/not-answered';
+import { nameOf, useAnswer } from '@/ui/kit/queries';
+import { askEngraving } from '@/ui/score/ask-engraving';
 
 interface Props {
   partId: string;
@@ -59,40 +60,27 @@ interface SideProps {
   focused: ReadonlySet<string>;
 }
 
+/** The bars around the place, wide enough for the column. */
 function Side({ title, url, bar, missing, count, marking, differing, focused }: SideProps) {
   const box = useRef<HTMLDivElement>(null);
-  const [shown, setShown] = useState<{ engraving: Engraving; key: string } | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const key = `${bar}`;
-  useEffect(() => {
-    const abort = new AbortController();
-    void whileWanted(abort.signal, async () => {
+  const { value, problem, retry } = useAnswer({
+    key: ['edition bars', url, bar, count, marking ? nameOf(marking) : 0],
+    keep: true,
+    ask: (signal) => {
       const widthPx = Math.max(240, Math.min(1200, Math.floor((box.current?.clientWidth ?? 760) - 24)));
       const range = { fromBar: Math.max(0, bar - AROUND), toBar: Math.min(count - 1, bar + AROUND), widthPx };
-      const response = await sendJson('POST', url, marking ? { ...range, marking } : range, abort.signal);
-      if (abort.signal.aborted) return;
-      if (!response?.ok) {
-        const { what, remedy } = await problemOf(response);
-        return setProblem(`${what} ${remedy}`);
-      }
-      const engraving = (await response.json()) as Engraving;
-      if (abort.signal.aborted) return;
-      setProblem(null);
-      setShown({ engraving, key });
-    });
-    return () => abort.abort();
-  }, [url, bar, count, marking, key]);
+      return askEngraving(url, marking ? { ...range, marking } : range, signal);
+    },
+  });
   return (
     <section aria-label={title} className="rounded-xl border border-line bg-sheet p-3">
       <h2 className="text-[15px]">{title}</h2>
       <div ref={box}>
         {missing && <p className="text-soft">It has no such bar; these are the ones around the place.</p>}
         {problem ? (
-          <p role="alert" className="text-plum">
-            {problem}
-          </p>
-        ) : shown ? (
-          shown.engraving.systems.map((system, i) => (
+          <NotAnswered problem={problem} onRetry={retry} />
+        ) : value ? (
+          value.systems.map((system, i) => (
             <div key={i} className="engraving relative">
               <div dangerouslySetInnerHTML={{ __html: system.svg }} />
               {Object.entries(system.heads)

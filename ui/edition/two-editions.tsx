@@ -1,5 +1,6 @@
 'use client';
 
+import { Button, TextButton } from '@/ui/kit/button';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
@@ -105,11 +106,7 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
           question={`Use ${comparison.name} from now on?`}
           yes="Use it"
           onYes={() => void replace()}
-          trigger={
-            <button type="button" className="button" disabled={working}>
-              Use the other file from now on
-            </button>
-          }
+          trigger={<Button disabled={working}>Use the other file from now on</Button>}
         >
           Marks and passages are carried over. Undo does not take this back, and ends here for what was done before; the present file stays among the editions
           and can be put in its place again.
@@ -152,13 +149,13 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
               ))}
             </div>
             <div className="flex flex-wrap gap-2">
-              <button type="button" className="button button-spruce" disabled={working || takeable.length === 0} onClick={() => void take(takeable)}>
+              <Button look="spruce" disabled={working || takeable.length === 0} onClick={() => void take(takeable)}>
                 Take over {takeable.length === shown.length && kind === null ? 'all' : 'these'} {takeable.length || ''}
-              </button>
+              </Button>
               {left.size > 0 && (
-                <button type="button" className="button" aria-pressed={showLeft} onClick={() => setShowLeft(!showLeft)}>
+                <Button aria-pressed={showLeft} onClick={() => setShowLeft(!showLeft)}>
                   {showLeft ? 'Hide' : 'Show'} {left.size} left as they are
-                </button>
+                </Button>
               )}
             </div>
           </div>
@@ -250,21 +247,17 @@ function DifferenceCard({ difference, focused, left, working, onFocus, onTake, o
       </dl>
       <div className="mt-1 flex gap-3 text-xs">
         {left ? (
-          <button type="button" className="min-h-6 cursor-pointer underline" onClick={() => onLeave(false)}>
-            look at it again
-          </button>
+          <TextButton onClick={() => onLeave(false)}>look at it again</TextButton>
         ) : (
           <>
             {take ? (
-              <button type="button" className="min-h-6 cursor-pointer font-semibold text-spruce underline" disabled={working} onClick={onTake}>
+              <TextButton className="font-semibold text-spruce" disabled={working} onClick={onTake}>
                 take over
-              </button>
+              </TextButton>
             ) : (
               <span className="min-h-6 text-soft">comes only with the whole file</span>
             )}
-            <button type="button" className="min-h-6 cursor-pointer underline" onClick={() => onLeave(true)}>
-              leave
-            </button>
+            <TextButton onClick={() => onLeave(true)}>leave</TextButton>
           </>
         )}
       </div>

@@ -1,4 +1,4 @@
-import { LatestFirst } from './latest-first';
+import { LatestFirst, Superseded } from './latest-first';
 
 type Kind = 'choices' | 'aside' | 'fit';
 const RANKS: Readonly<Record<Kind, number>> = { choices: 0, aside: 1, fit: 2 };
@@ -27,6 +27,7 @@ function desk() {
 test('one at a time; of each kind only the newest waits, and the more urgent kind goes first', async () => {
   const { ask, asked, settle } = desk();
   const answers: string[] = [];
+  const dropped: string[] = [];
   for (const [kind, name] of [
     ['aside', 'aside 1'],
     ['aside', 'aside 2'],
@@ -34,13 +35,17 @@ test('one at a time; of each kind only the newest waits, and the more urgent kin
     ['choices', 'choices 2'],
     ['aside', 'aside 3'],
   ] as const)
-    void ask(kind, name).then((answer) => answers.push(answer));
+    void ask(kind, name).then(
+      (answer) => answers.push(answer),
+      (error: unknown) => error instanceof Superseded && dropped.push(name),
+    );
   expect(asked).toEqual(['aside 1']);
   await settle();
   await settle();
   await settle();
   expect(asked).toEqual(['aside 1', 'choices 2', 'aside 3']);
   expect(answers).toEqual(asked);
+  expect(dropped).toEqual(['choices 1', 'aside 2']);
 });
 
 test('what has to be answered every time is, in order; a failure is told to who asked, and the rest goes on', async () => {

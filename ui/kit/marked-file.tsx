@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from './button';
 import { Dialog } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { z } from 'zod';
@@ -84,9 +85,9 @@ function WithheldDialog({ withheld, onClose, onSend }: { withheld: Withheld | nu
             ))}
           </ul>
           <div className="mt-4 flex flex-wrap gap-2">
-            <button type="button" className="button button-spruce" onClick={() => withheld && onSend(withheld.href)}>
+            <Button look="spruce" onClick={() => withheld && onSend(withheld.href)}>
               Send the file without {marks.length === 1 ? 'it' : 'them'}
-            </button>
+            </Button>
             <Dialog.Close className="button">Close</Dialog.Close>
           </div>
         </Dialog.Content>

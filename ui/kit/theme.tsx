@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from './button';
 import { Moon, Sun } from 'lucide-react';
 import { useState, useSyncExternalStore } from 'react';
 
@@ -17,8 +18,8 @@ export function ThemeSwitch() {
     document.cookie = `theme=${dark ? 'light' : 'dark'}; path=/; max-age=31536000; samesite=lax`;
   };
   return (
-    <button type="button" className="button px-2" onClick={toggle} aria-label={dark ? 'Light paper' : 'Dark stage'} title={dark ? 'Light paper' : 'Dark stage'}>
+    <Button className="px-2" onClick={toggle} aria-label={dark ? 'Light paper' : 'Dark stage'} title={dark ? 'Light paper' : 'Dark stage'}>
       {dark ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}
-    </button>
+    </Button>
   );
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import { useState } from 'react';
 import { markInWords } from '@/core/marking/in-words';
 import type { Mark } from '@/core/marking/mark';
@@ -35,17 +36,17 @@ export function ClashNotice({ marks, part, onSettle }: { marks: readonly Clashed
         </p>
         {marks.length > 1 && (
           <>
-            <button type="button" className="button min-h-7" onClick={() => all('mine')}>
+            <Button small onClick={() => all('mine')}>
               All mine
-            </button>
-            <button type="button" className="button min-h-7" onClick={() => all('theirs')}>
+            </Button>
+            <Button small onClick={() => all('theirs')}>
               All theirs
-            </button>
+            </Button>
           </>
         )}
-        <button type="button" className="button button-spruce min-h-7" onClick={() => onSettle(whose)}>
+        <Button look="spruce" small onClick={() => onSettle(whose)}>
           Store these
-        </button>
+        </Button>
       </div>
       <ul className="mt-2 grid max-h-56 gap-1 overflow-y-auto">
         {marks.map((mark) => (
@@ -87,12 +88,8 @@ export function PassagesClash({ theirs, onSettle }: { theirs: readonly Passage[]
           .join(', ')}
         {theirs.length > 5 ? ` and ${theirs.length - 5} more` : ''}.
       </p>
-      <button type="button" className="button" onClick={() => onSettle('mine')}>
-        Mine
-      </button>
-      <button type="button" className="button" onClick={() => onSettle('theirs')}>
-        Theirs
-      </button>
+      <Button onClick={() => onSettle('mine')}>Mine</Button>
+      <Button onClick={() => onSettle('theirs')}>Theirs</Button>
     </section>
   );
 }

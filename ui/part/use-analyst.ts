@@ -1,37 +1,46 @@
 'use client';
 
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { z } from 'zod';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
 import type { Report } from '@/core/checks/check';
-import type { ReadingAid } from '@/core/reading/aid';
+import { Refused, getJson, nameOf, useAnswer, type Answer } from '@/ui/kit/queries';
+import { problemOf, type Problem } from '@/ui/kit/problem';
 import type { Conditions, OpenPart, OtherMusic } from '@/workers/analyst';
 import { startAnalysts, type RemoteAnalyst } from './analysts';
 
 export type { RemoteAnalyst } from './analysts';
+
+const NO_WORKER: Problem = {
+  place: null,
+  what: 'The part could not be analysed in this browser.',
+  remedy: 'Marks are saved all the same; reload to try again.',
+};
+const NOT_LOADED: Problem = { place: null, what: 'The part could not be loaded for analysis.', remedy: 'Reload to try again; nothing is lost.' };
 
 /** Starts the analyst's worker and gives it the part; says so once the part has been read. */
 export function useAnalyst(
   partId: string,
   version: string,
   onOpened: (part: Part) => void,
-): { analyst: RemoteAnalyst | null; open: OpenPart | null; failed: string | null } {
+): { analyst: RemoteAnalyst | null; open: OpenPart | null; failed: Problem | null } {
   const [opened, setOpened] = useState<{ analyst: RemoteAnalyst; open: OpenPart } | null>(null);
-  const [failed, setFailed] = useState<string | null>(null);
+  const [failed, setFailed] = useState<Problem | null>(null);
   const arrived = useEffectEvent(onOpened);
   useEffect(() => {
-    const analysts = startAnalysts(() => setFailed('The part could not be analysed in this browser. Marks are saved all the same; reload to try again.'));
+    const analysts = startAnalysts(() => setFailed(NO_WORKER));
     let gone = false;
     void (async () => {
       try {
-        const response = await fetch(`/api/parts/${partId}/music?v=${version}`);
-        if (!response.ok) throw new Error(String(response.status));
+        const response = await fetch(`/api/parts/${partId}/music?v=${version}`).catch(() => null);
+        if (!response?.ok) throw new Refused(await problemOf(response));
         const open = await analysts.open(await response.text());
         if (gone) return;
         setOpened({ analyst: analysts.remote, open });
         arrived(open.part);
       } catch {
-        if (!gone) setFailed('The part could not be loaded for analysis. Reload to try again; nothing is lost.');
+        if (!gone) setFailed(NOT_LOADED);
       }
     })();
     return () => {
@@ -50,27 +59,38 @@ export async function timed<T>(name: string, answer: Promise<T>): Promise<T> {
   return value;
 }
 
+const isObject = (value: unknown): boolean => typeof value === 'object' && value !== null;
+const othersShape: z.ZodType<OtherMusic[]> = z.array(
+  z.object({
+    id: z.string(),
+    name: z.string(),
+    markingId: z.string(),
+    music: z.string(),
+    marking: z.custom<OtherMusic['marking']>(isObject),
+    told: z.custom<OtherMusic['told']>(isObject),
+  }),
+);
+
 /**
  * Gives the analyst the other parts of the piece, once the part itself has been checked. Returns how often that changed what
- * is known of them: a report made before knows less.
+ * is known of them: a report made before knows less. Without them the check is about this part alone; nothing else depends on them.
  */
 export function useOthers(analyst: RemoteAnalyst | null, partId: string, wanted: boolean): { known: number; note: () => void } {
   const [known, setKnown] = useState(0);
+  const note = () => setKnown((times) => times + 1);
+  const others = useAnswer({
+    key: ['others', partId],
+    ask: wanted ? (signal) => getJson(`/api/parts/${partId}/others`, othersShape, { signal }) : null,
+  }).value;
   useEffect(() => {
-    if (!analyst || !wanted) return;
+    if (!analyst || !others) return;
     let gone = false;
-    void (async () => {
-      // Without them the check is about this part alone; nothing else depends on them.
-      const response = await fetch(`/api/parts/${partId}/others`).catch(() => null);
-      if (!response?.ok || gone) return;
-      await analyst.join((await response.json()) as OtherMusic[]);
-      if (!gone) setKnown((times) => times + 1);
-    })();
+    void analyst.join(others).then(() => gone || setKnown((times) => times + 1));
     return () => {
       gone = true;
     };
-  }, [analyst, partId, wanted]);
-  return { known, note: () => setKnown((times) => times + 1) };
+  }, [analyst, others]);
+  return { known, note };
 }
 
 /** The report for the latest conditions; while one is being made only the newest request waits. */
@@ -105,18 +125,27 @@ export function useReport(
   return { report, failed };
 }
 
-/** What a reader may trip over, looked for while the tab that shows it is open; null until it has been. */
-export function useReading(analyst: RemoteAnalyst | null, conditions: Conditions, wanted: boolean): readonly ReadingAid[] | null {
-  const [aids, setAids] = useState<readonly ReadingAid[] | null>(null);
-  useEffect(() => {
-    if (!analyst || !wanted) return;
-    let gone = false;
-    void analyst.reading(conditions).then((found) => {
-      if (!gone) setAids(found);
-    });
-    return () => {
-      gone = true;
-    };
-  }, [analyst, conditions, wanted]);
-  return aids;
+interface Question<T> {
+  analyst: RemoteAnalyst | null;
+  conditions: Conditions;
+  /** What is asked, and of what: small values. */
+  of: readonly (string | number)[];
+  ask: (analyst: RemoteAnalyst, signal: AbortSignal) => Promise<T>;
+  /** Asked only while this holds. */
+  wanted?: boolean;
+  /** The answer to the question before stays until the new one is there. */
+  keep?: boolean;
+  failed?: Problem;
+}
+
+const NOT_WORKED_OUT: Problem = { place: null, what: 'This could not be worked out.', remedy: 'Nothing was changed.' };
+
+/** What the analyst says about the part as it is marked now, while it is shown. */
+export function useAnalysed<T>({ analyst, conditions, of, ask, wanted = true, keep = false, failed = NOT_WORKED_OUT }: Question<T>): Answer<T> {
+  return useAnswer<T>({
+    key: ['analyst', ...of, analyst ? nameOf(analyst) : 0, nameOf(conditions)],
+    ask: analyst && wanted ? (signal) => ask(analyst, signal) : null,
+    keep,
+    failed,
+  });
 }

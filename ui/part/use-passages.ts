@@ -83,7 +83,7 @@ export function usePassages(part: PartNamed, first: Passage[], firstIndex: numbe
   const dismiss = useCallback(() => setChanged(null), []);
 
   return {
-    passages,
+    list: passages,
     current,
     setCurrent,
     changed,

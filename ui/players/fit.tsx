@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { toldOf } from '@/core/instruments/as-told';
@@ -11,7 +12,7 @@ import { applyChanges } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
 import { variantChanges, withVariant } from '@/core/marking/variant';
 import { useAnalyst } from '@/ui/part/use-analyst';
-import { sendJson } from '@/ui/kit/problem';
+import { ProblemNote, sendJson } from '@/ui/kit/problem';
 import type { DeskSettings } from '@/ui/part/part-data';
 import type { Conditions } from '@/workers/analyst';
 import type { KnownPlayer } from './players';
@@ -88,7 +89,7 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
     setKept({ playerId: player.id, ok: true });
   }
   const wanted = tempo ?? (open ? printedTempo(open.part) : null);
-  if (failed) return <p role="alert">{failed}</p>;
+  if (failed) return <ProblemNote problem={failed} />;
   if (players.length === 0) return <p className="text-soft">Nobody here plays the {part.instrument}.</p>;
   return (
     <>
@@ -201,9 +202,9 @@ function ForWhom({ player, own, found, kept, ready, onAsk, onKeep }: ForWhomProp
           {own > 0 && <span className="text-spruce"> has {own === 1 ? '1 own mark' : `${own} own marks`}</span>}
         </span>
         {found === undefined && (
-          <button type="button" className="button min-h-7" disabled={!ready} onClick={onAsk}>
+          <Button small disabled={!ready} onClick={onAsk}>
             Look for changes
-          </button>
+          </Button>
         )}
         {found === 'working' && (
           <span role="status" className="text-soft">
@@ -235,9 +236,9 @@ function ForWhom({ player, own, found, kept, ready, onAsk, onKeep }: ForWhomProp
             ))}
           </ul>
           {found.mended.length > 0 && (
-            <button type="button" className="button mt-1 min-h-7" onClick={() => onKeep(found)}>
+            <Button small className="mt-1" onClick={() => onKeep(found)}>
               Keep as {player.name}’s own marks
-            </button>
+            </Button>
           )}
         </>
       )}

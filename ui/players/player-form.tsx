@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import { LIMITS } from '@/core/util/limits';
 import { LimitHint } from '@/ui/kit/limit';
 import { Dialog } from 'radix-ui';
@@ -146,9 +147,9 @@ export function PlayerForm({ player, problem, onClose, onSave }: Props) {
             )}
             {problem && <ProblemNote problem={problem} />}
             <span className="mt-1 flex gap-2">
-              <button type="submit" className="button button-spruce">
+              <Button type="submit" look="spruce">
                 {player ? 'Save' : 'Add player'}
-              </button>
+              </Button>
               <Dialog.Close className="button">Cancel</Dialog.Close>
             </span>
           </form>

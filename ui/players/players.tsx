@@ -1,5 +1,6 @@
 'use client';
 
+import { Button, TextButton } from '@/ui/kit/button';
 import { Plus } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -74,17 +75,15 @@ export function Players({ studio, players, parts, part }: Props) {
         {removed && (
           <p role="status" className="flex items-center gap-3 rounded-lg border border-line bg-sheet px-3 py-2">
             {removed.name} is out of the list.
-            <button type="button" className="button" onClick={() => void remove(removed, false)}>
-              Put back
-            </button>
+            <Button onClick={() => void remove(removed, false)}>Put back</Button>
           </p>
         )}
         <section aria-label="Players" className="grid gap-2">
           <div className="flex items-center justify-between">
             <h2 className="text-lg">Players</h2>
-            <button type="button" className="button button-spruce" onClick={() => edit('new')}>
+            <Button look="spruce" onClick={() => edit('new')}>
               <Plus size={15} aria-hidden /> New player
-            </button>
+            </Button>
           </div>
           {players.length === 0 && (
             <p className="text-soft">Nobody yet. Make a player with an instrument, a hand and a level; then every part can be checked for this player.</p>
@@ -96,17 +95,12 @@ export function Players({ studio, players, parts, part }: Props) {
                   <div className="flex items-baseline justify-between gap-2">
                     <h3 className="font-sans text-sm font-bold">{player.name}</h3>
                     <span className="flex gap-3 text-[13px]">
-                      <button type="button" className="min-h-6 cursor-pointer underline" aria-label={`Change ${player.name}`} onClick={() => edit(player)}>
+                      <TextButton aria-label={`Change ${player.name}`} onClick={() => edit(player)}>
                         change
-                      </button>
-                      <button
-                        type="button"
-                        className="min-h-6 cursor-pointer text-soft underline"
-                        aria-label={`Take ${player.name} out`}
-                        onClick={() => void remove(player, true)}
-                      >
+                      </TextButton>
+                      <TextButton className="text-soft" aria-label={`Take ${player.name} out`} onClick={() => void remove(player, true)}>
                         take out
-                      </button>
+                      </TextButton>
                     </span>
                   </div>
                   <p className="text-[13px] text-soft">

@@ -14,6 +14,7 @@ import type { PlayingStore } from '@/ui/playing/playing';
 import { BowMoving } from './tracks/bow-moving';
 import { BowTrack, type DraggedEnd, type DrawnStroke } from './tracks/bow-track';
 import { HandMoving } from './tracks/hand-moving';
+import { strokesBySystem } from './strokes-drawn';
 import { LeftHandTrack } from './tracks/left-hand-track';
 import { headsInOrder } from './tracks/layout';
 import { RiskTrack } from './tracks/risk-track';
@@ -26,118 +27,111 @@ export interface Folded {
 }
 
 interface Props {
-  engraving: Engraving;
-  /** Index of the first bar that is engraved. */
-  fromBar: number;
-  part: Part | null;
-  instrument: Instrument | null;
-  notes: readonly FingeredNote[];
-  strokes: readonly Stroke[];
-  risks: readonly NoteRisk[];
-  findings: readonly Finding[];
-  fingersMarked: ReadonlySet<string>;
-  bowsMarked: ReadonlySet<string>;
-  selected: ReadonlySet<string>;
-  focus: string | null;
+  picture: { engraving: Engraving; /** Index of the first bar that is engraved. */ fromBar: number };
+  music: {
+    part: Part | null;
+    instrument: Instrument | null;
+    playerNotes: readonly PlayerNote[];
+    /** Notes that differ from the print. */
+    changed: ReadonlySet<string>;
+  };
+  plan: {
+    notes: readonly FingeredNote[];
+    strokes: readonly Stroke[];
+    risks: readonly NoteRisk[];
+    findings: readonly Finding[];
+    fingersMarked: ReadonlySet<string>;
+    bowsMarked: ReadonlySet<string>;
+  };
+  selection: { selected: ReadonlySet<string>; focus: string | null };
   folded: Folded;
-  playerNotes: readonly PlayerNote[];
-  /** Notes that differ from the print. */
-  changed: ReadonlySet<string>;
-  playing: PlayingStore;
-  secondsAt: ((tick: number) => number) | null;
-  onPick(noteId: string, extend: boolean): void;
-  onDragBow(end: DraggedEnd | null): void;
-  onDropBow(end: DraggedEnd): void;
-  onOpenNote(note: PlayerNote): void;
+  playing: { store: PlayingStore; secondsAt: ((tick: number) => number) | null };
+  does: {
+    pick(noteId: string, extend: boolean): void;
+    dragBow(end: DraggedEnd | null): void;
+    dropBow(end: DraggedEnd): void;
+    openNote(note: PlayerNote): void;
+  };
 }
 
 /** The engraved systems, each with its tracks under it on one time axis. */
 export function Systems(props: Props) {
-  const { engraving, part, fromBar } = props;
-  const strokes = useMemo(() => strokesBySystem(engraving, fromBar, part, props.strokes), [engraving, fromBar, part, props.strokes]);
+  const { picture, music, plan } = props;
+  const { engraving, fromBar } = picture;
+  const strokes = useMemo(() => strokesBySystem(engraving, fromBar, music.part, plan.strokes), [engraving, fromBar, music.part, plan.strokes]);
   const firstBars = useMemo(() => firstBarsOf(engraving, fromBar), [engraving, fromBar]);
   return (
     <>
       {engraving.systems.map((system, i) => (
-        <OneSystem key={i} system={system} firstBar={firstBars[i]!} drawnStrokes={strokes[i] ?? []} {...props} />
+        <section key={i} className="rounded-xl border border-line bg-sheet px-2 pt-1 pb-2">
+          <NoteSigns system={system} firstBar={firstBars[i]!} notes={music.playerNotes} onOpen={props.does.openNote} />
+          <Staff system={system} {...props} />
+          <Tracks system={system} drawn={strokes[i] ?? []} {...props} />
+        </section>
       ))}
     </>
   );
 }
 
-function OneSystem({
-  system,
-  drawnStrokes,
-  part,
-  instrument,
-  notes,
-  risks,
-  findings,
-  fingersMarked,
-  bowsMarked,
-  selected,
-  focus,
-  folded,
-  playerNotes,
-  changed,
-  firstBar,
-  playing,
-  secondsAt,
-  onPick,
-  onDragBow,
-  onDropBow,
-  onOpenNote,
-}: Props & { system: System; firstBar: number; drawnStrokes: DrawnStroke[] }) {
-  const own = useMemo(() => notes.filter((note) => system.heads[note.id]), [notes, system]);
+/** The engraving itself: notes are chosen here, and what is chosen or differs from the print is shown. */
+function Staff({ system, music, selection, does }: Props & { system: System }) {
   const pick = (event: MouseEvent<HTMLDivElement>) => {
     const inNote = (event.target as Element).closest('g.note')?.id;
     const box = event.currentTarget.getBoundingClientRect();
     const noteId = inNote ?? nearest(system, event.clientX - box.left);
-    if (noteId) onPick(noteId, event.shiftKey);
+    if (noteId) does.pick(noteId, event.shiftKey);
   };
   return (
-    <section className="rounded-xl border border-line bg-sheet px-2 pt-1 pb-2">
-      <NoteSigns system={system} firstBar={firstBar} notes={playerNotes} onOpen={onOpenNote} />
-      <div className="engraving relative cursor-pointer" onClick={pick}>
-        <Picture svg={system.svg} />
-        {Object.entries(system.heads)
-          .filter(([id]) => changed.has(id))
-          .map(([id, head]) => (
+    <div className="engraving relative cursor-pointer" onClick={pick}>
+      <Picture svg={system.svg} />
+      {Object.entries(system.heads)
+        .filter(([id]) => music.changed.has(id))
+        .map(([id, head]) => (
+          <span
+            key={`changed ${id}`}
+            title="Differs from the print"
+            className="pointer-events-none absolute border-b-2 border-dotted border-ink"
+            style={{ left: head.x - 9, top: head.y + 8, width: 18 }}
+          />
+        ))}
+      {[...selection.selected].map((id) => {
+        const head = system.heads[id];
+        return (
+          head && (
             <span
-              key={`changed ${id}`}
-              title="Differs from the print"
-              className="pointer-events-none absolute border-b-2 border-dotted border-ink"
-              style={{ left: head.x - 9, top: head.y + 8, width: 18 }}
+              key={id}
+              aria-hidden
+              className={`pointer-events-none absolute rounded-full border-2 ${id === selection.focus ? 'border-ink' : 'border-soft'}`}
+              style={{ left: head.x - 11, top: head.y - 11, width: 22, height: 22 }}
             />
-          ))}
-        {[...selected].map((id) => {
-          const head = system.heads[id];
-          return (
-            head && (
-              <span
-                key={id}
-                aria-hidden
-                className={`pointer-events-none absolute rounded-full border-2 ${id === focus ? 'border-ink' : 'border-soft'}`}
-                style={{ left: head.x - 11, top: head.y - 11, width: 22, height: 22 }}
-              />
-            )
-          );
-        })}
-      </div>
+          )
+        );
+      })}
+    </div>
+  );
+}
+
+/** Left hand, bow and risk under a system, as far as they are not folded away. */
+function Tracks({ system, drawn, music, plan, selection, folded, playing, does }: Props & { system: System; drawn: DrawnStroke[] }) {
+  const { part, instrument } = music;
+  const { store, secondsAt } = playing;
+  const own = useMemo(() => plan.notes.filter((note) => system.heads[note.id]), [plan.notes, system]);
+  return (
+    <>
       {instrument && !folded.hand && (
         <div className="relative">
-          <LeftHandTrack system={system} notes={own} instrument={instrument} marked={fingersMarked} selected={focus} />
-          {secondsAt && part && <HandMoving playing={playing} system={system} notes={own} instrument={instrument} part={part} secondsAt={secondsAt} />}
+          <LeftHandTrack system={system} notes={own} instrument={instrument} marked={plan.fingersMarked} selected={selection.focus} />
+          {secondsAt && part && <HandMoving playing={store} system={system} notes={own} instrument={instrument} part={part} secondsAt={secondsAt} />}
         </div>
       )}
       {!folded.bow && (
         <div className="relative">
-          <BowTrack system={system} strokes={drawnStrokes} marked={bowsMarked} focus={focus} onDrag={onDragBow} onDrop={onDropBow} />
-          {secondsAt && <BowMoving playing={playing} strokes={drawnStrokes} secondsAt={secondsAt} />}
+          <BowTrack system={system} strokes={drawn} marked={plan.bowsMarked} focus={selection.focus} onDrag={does.dragBow} onDrop={does.dropBow} />
+          {secondsAt && <BowMoving playing={store} strokes={drawn} secondsAt={secondsAt} />}
         </div>
       )}
-      {part && !folded.risk && <RiskTrack system={system} risks={risks} findings={findings} barOf={(id) => noteById(part, id)?.barIndex ?? -1} />}
-    </section>
+      {part && !folded.risk && <RiskTrack system={system} risks={plan.risks} findings={plan.findings} barOf={(id) => noteById(part, id)?.barIndex ?? -1} />}
+    </>
   );
 }
 
@@ -163,38 +157,4 @@ function nearest(system: System, x: number): string | null {
     if (!best || distance < best.distance) best = { id, distance };
   }
   return best && best.distance < 60 ? best.id : null;
-}
-
-/** Where each stroke begins and ends on the page: at its first head, and at the next head after its last note. */
-function strokesBySystem(engraving: Engraving, fromBar: number, part: Part | null, strokes: readonly Stroke[]): DrawnStroke[][] {
-  let nextBar = fromBar;
-  return engraving.systems.map((system) => {
-    const firstBar = nextBar;
-    nextBar += system.bars.length;
-    if (!part) return [];
-    const heads = headsInOrder(system);
-    const end = system.widthPx - 10;
-    const drawn: DrawnStroke[] = [];
-    for (const stroke of strokes) {
-      const ids = stroke.noteIds.filter((id) => system.heads[id]);
-      if (ids.length === 0) continue;
-      const first = system.heads[ids[0]!]!.x;
-      const lastId = ids.reduce((a, b) => (system.heads[b]!.x > system.heads[a]!.x ? b : a));
-      const last = system.heads[lastId]!.x;
-      const note = noteById(part, lastId);
-      const next = heads.find((head) => head.x > last + 1 && !stroke.noteIds.includes(head.id));
-      const nextNote = next && noteById(part, next.id);
-      const bar = note && part.bars[note.barIndex]!;
-      const barBox = note ? system.bars[note.barIndex - firstBar] : undefined;
-      const borders = [
-        next && nextNote ? { x: next.x, tick: nextNote.onset } : null,
-        bar && barBox ? { x: barBox.to, tick: bar.onset + bar.ticks } : null,
-      ].filter((border) => border !== null && border.x > last);
-      const border = borders.sort((a, b) => a!.tick - b!.tick)[0];
-      const share = note && border ? Math.min(1, note.duration / Math.max(1, border.tick - note.onset)) : 1;
-      const sounding = border ? last + (border.x - last) * share : end;
-      drawn.push({ stroke, from: first, to: Math.max(first + 4, Math.min(end, sounding) - (border?.x === next?.x ? 0 : 2)) });
-    }
-    return drawn;
-  });
 }

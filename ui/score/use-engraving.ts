@@ -1,12 +1,13 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { z } from 'zod';
 import { splitKey, type Marking } from '@/core/marking/mark';
 import { isWordKind } from '@/core/marking/kinds';
 import { LIMITS } from '@/core/util/limits';
-import { problemOf, sendJson, whileWanted, type Problem } from '@/ui/kit/problem';
-import type { Engraving } from '@/ui/score/engraving';
+import { sendJson, whileWanted, type Problem } from '@/ui/kit/problem';
+import { Refused } from '@/ui/kit/queries';
+import { askEngraving, NotNow } from './ask-engraving';
+import type { Engraving } from './engraving';
 
 /** What the picture depends on: notes for the player are drawn over it, not in it. */
 const engravedMarks = (marking: Marking): string =>
@@ -15,23 +16,11 @@ const engravedMarks = (marking: Marking): string =>
     .map(([key, { value, off }]) => `${key}=${value}${off ? ' off' : ''}`)
     .join();
 
+/** The next passage is asked for when the picture has been there so long. */
+const AHEAD_MS = 600;
+
 /** Without an answer it is asked again after this. */
 const RETRY_MS = 2000;
-
-/** What has to be there for an answer to be a picture. */
-const engravingShape = z.object({
-  systems: z.array(
-    z.object({ svg: z.string(), widthPx: z.number(), heightPx: z.number(), heads: z.record(z.string(), z.unknown()), bars: z.array(z.unknown()) }).loose(),
-  ),
-  /** Last bar of the picture. */
-  toBar: z.number(),
-});
-
-const NO_PICTURE: Problem = {
-  place: null,
-  what: 'Something else than Omaggio answers, perhaps the sign-in page of a network.',
-  remedy: 'The picture comes when Omaggio answers; the table shows the notes meanwhile.',
-};
 
 interface Shown {
   engraving: Engraving;
@@ -55,22 +44,37 @@ export interface Moved {
   octaves: number;
 }
 
+interface Asked {
+  partId: string;
+  range: Range;
+  widthPx: number;
+  moved: Moved;
+  marking: Marking;
+  /** What the page came with. */
+  first: { engraving: Engraving | null; widthPx: number };
+  /** What is likely to be asked for next. */
+  ahead: Range | undefined;
+  /** Bar that has to be among those drawn. */
+  reach: number | null;
+}
+
+export interface Engraved {
+  engraving: Engraving | null;
+  problem: Problem | null;
+  /** It is the picture of the marks as they are now. */
+  current: boolean;
+  /** Bars of the passage are not engraved yet. */
+  toCome: boolean;
+  more: (() => void) | null;
+}
+
 /**
  * The passage with its marks, engraved by the server; the last picture stays until the next one is there. Of a long passage
  * only what has come into view is engraved.
- * @param reach bar that has to be among those drawn
  */
-export function useEngraving(
-  partId: string,
-  range: Range,
-  widthPx: number,
-  moved: Moved,
-  marking: Marking,
-  first: { engraving: Engraving | null; widthPx: number },
-  ahead: Range | undefined,
-  reach: number | null,
-): { engraving: Engraving | null; problem: Problem | null; current: boolean; toCome: boolean; more: (() => void) | null } {
+export function useEngraving({ partId, range, widthPx, moved, marking, first, ahead, reach }: Asked): Engraved {
   const { fromBar, toBar } = range;
+  const url = `/api/parts/${partId}/engraving`;
   const [scrolled, setScrolled] = useState<{ passage: string; bar: number } | null>(null);
   const passage = `${fromBar} ${toBar}`;
   const until = drawnUntil(range, Math.max(fromBar, reach ?? 0, scrolled?.passage === passage ? scrolled.bar : 0));
@@ -99,19 +103,15 @@ export function useEngraving(
     };
     const ask = async (): Promise<void> => {
       const systems: Engraving['systems'] = [];
-      for (let at = fromBar; at <= until;) {
-        const response = await sendJson(
-          'POST',
-          `/api/parts/${partId}/engraving`,
-          { fromBar: at, toBar: until, widthPx, concert, octaves, marking },
-          abort.signal,
-        );
-        if (abort.signal.aborted) return;
-        if (!response?.ok) return fail(await problemOf(response), response === null || response.status >= 500);
-        const answer = engravingShape.safeParse(await response.json().catch(() => null));
-        if (!answer.success) return fail(NO_PICTURE, true);
-        systems.push(...(answer.data as unknown as Engraving).systems);
-        at = Math.max(at, answer.data.toBar) + 1;
+      try {
+        for (let at = fromBar; at <= until;) {
+          const drawnNow = await askEngraving(url, { fromBar: at, toBar: until, widthPx, concert, octaves, marking }, abort.signal);
+          systems.push(...drawnNow.systems);
+          at = Math.max(at, drawnNow.toBar) + 1;
+        }
+      } catch (error) {
+        if (error instanceof Refused) return fail(error.problem, error instanceof NotNow);
+        throw error;
       }
       if (abort.signal.aborted) return;
       drawn.current = key;
@@ -135,7 +135,7 @@ export function useEngraving(
     };
     // The key stands for range, width and marks together.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [partId, key]);
+  }, [url, key]);
   // The next passage is engraved ahead, so that turning to it shows it at once: the server keeps it.
   const nextFrom = ahead?.fromBar;
   const nextTo = ahead?.toBar;
@@ -143,15 +143,14 @@ export function useEngraving(
   useEffect(() => {
     if (!isCurrent || nextFrom === undefined || nextTo === undefined) return;
     const next = { fromBar: nextFrom, toBar: nextTo, widthPx, concert, octaves, marking };
-    const timer = setTimeout(() => void sendJson('POST', `/api/parts/${partId}/engraving`, next), 600);
+    const timer = setTimeout(() => void sendJson('POST', url, next), AHEAD_MS);
     return () => clearTimeout(timer);
-  }, [isCurrent, partId, nextFrom, nextTo, widthPx, concert, octaves, marking]);
+  }, [isCurrent, url, nextFrom, nextTo, widthPx, concert, octaves, marking]);
   const usable = shown && shown.key.startsWith(`${passage} `) ? shown : null;
   return {
     engraving: usable?.engraving ?? null,
     problem: failed?.key === key ? failed.problem : null,
     current: usable?.key === key,
-    /** Bars of the passage are not engraved yet. */
     toCome: until < toBar,
     more: until < toBar && usable?.key === key ? () => setScrolled({ passage, bar: until + 1 }) : null,
   };

@@ -1,9 +1,8 @@
 'use client';
 
-import { useEffect, useState } from 'react';
 import type { Marking } from '@/core/marking/mark';
-import { sendJson } from '@/ui/kit/problem';
-import type { Engraving } from '@/workers/server/engraver';
+import { nameOf, useAnswer } from '@/ui/kit/queries';
+import { askEngraving } from '@/ui/score/ask-engraving';
 
 interface Props {
   partId: string;
@@ -20,28 +19,22 @@ const EDGE = 4;
 
 /** One bar with its marks, as the player sees it. */
 export function BarPicture({ partId, barIndex, label, marking }: Props) {
-  const [drawn, setDrawn] = useState<{ svg: string; widthPx: number } | null>(null);
-  const [failed, setFailed] = useState(false);
-  useEffect(() => {
-    const abort = new AbortController();
-    void (async () => {
-      const response = await sendJson('POST', `/api/parts/${partId}/engraving`, { fromBar: barIndex, toBar: barIndex, widthPx: WIDTH, marking }, abort.signal);
-      if (abort.signal.aborted) return;
-      if (!response?.ok) return setFailed(true);
-      const engraving = (await response.json()) as Engraving;
-      const [system] = engraving.systems;
-      if (!abort.signal.aborted && system) setDrawn({ svg: system.svg, widthPx: (system.bars.at(-1)?.to ?? system.widthPx) + EDGE });
-    })();
-    return () => abort.abort();
-  }, [partId, barIndex, marking]);
-  if (failed) return <p className="text-[13px] text-soft">Bar {label} could not be drawn.</p>;
-  return drawn ? (
+  const { value, problem } = useAnswer({
+    key: ['bar', partId, barIndex, nameOf(marking)],
+    ask: async (signal) => {
+      const bar = { fromBar: barIndex, toBar: barIndex, widthPx: WIDTH, marking };
+      const [system] = (await askEngraving(`/api/parts/${partId}/engraving`, bar, signal)).systems;
+      return system ? { svg: system.svg, widthPx: (system.bars.at(-1)?.to ?? system.widthPx) + EDGE } : null;
+    },
+  });
+  if (problem) return <p className="text-[13px] text-soft">Bar {label} could not be drawn.</p>;
+  return value ? (
     <div
       className="engraving overflow-hidden"
       role="img"
       aria-label={`Bar ${label} as marked`}
-      style={{ width: drawn.widthPx, zoom: Math.min(1, ROOM / drawn.widthPx) }}
-      dangerouslySetInnerHTML={{ __html: drawn.svg }}
+      style={{ width: value.widthPx, zoom: Math.min(1, ROOM / value.widthPx) }}
+      dangerouslySetInnerHTML={{ __html: value.svg }}
     />
   ) : (
     <p className="text-[13px] text-soft">…</p>

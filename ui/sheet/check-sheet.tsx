@@ -1,8 +1,9 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import { ArrowLeft, Printer } from 'lucide-react';
 import Link from 'next/link';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { toldOf } from '@/core/instruments/as-told';
 import type { PlayerDescription } from '@/core/instruments/player';
 import type { InstrumentKind, Part } from '@/core/score/score';
@@ -11,7 +12,10 @@ import type { Marking } from '@/core/marking/mark';
 import { isQuiet, type Finding } from '@/core/checks/finding';
 import type { TriedRemedy } from '@/core/checks/remedies';
 import { inBeats, otherUnits, spotsFor, tempoVerdict, type BeatUnit, type SheetSpot, type TempoVerdict } from '@/core/checks/sheet';
-import { useAnalyst, useOthers, useReport, type RemoteAnalyst } from '@/ui/part/use-analyst';
+import { ProblemNote, type Problem } from '@/ui/kit/problem';
+import { nameOf } from '@/ui/kit/queries';
+import { useConditions } from '@/ui/part/use-part';
+import { useAnalysed, useAnalyst, useOthers, useReport, type RemoteAnalyst } from '@/ui/part/use-analyst';
 import { parted } from '@/ui/part/findings-shown';
 import type { DeskSettings } from '@/ui/part/part-data';
 import type { Conditions } from '@/workers/analyst';
@@ -30,6 +34,8 @@ export interface SheetData {
   settings: DeskSettings;
 }
 
+const NOT_CHECKED: Problem = { place: null, what: 'The check could not be made.', remedy: 'Nothing was changed; reload to try again.' };
+
 /** What fits on a page. */
 const COUNTS = [5, 10, 20] as const;
 const SEVERITY = ['', 'watch', 'risk', 'will fail'];
@@ -38,12 +44,9 @@ const SEVERITY = ['', 'watch', 'risk', 'will fail'];
 export function CheckSheet({ data }: { data: SheetData }) {
   const { part: about, marking, settings, player } = data;
   const { analyst, open, failed } = useAnalyst(about.id, data.musicVersion, NOTHING);
-  const { tempo, preferences, density, intonation, line, accepted } = settings;
+  const { accepted } = settings;
   const told = useMemo(() => toldOf(settings), [settings]);
-  const conditions = useMemo<Conditions>(
-    () => ({ marking, player, tempo, told, preferences, density, intonation, line }),
-    [marking, player, tempo, told, preferences, density, intonation, line],
-  );
+  const conditions = useConditions(marking, player, { ...settings, told });
   const others = useOthers(analyst, about.id, data.severalParts);
   const { report, failed: unchecked } = useReport(analyst, conditions, data.passages, others.known);
   const [count, setCount] = useState<number>(10);
@@ -73,9 +76,9 @@ export function CheckSheet({ data }: { data: SheetData }) {
           </select>
         </label>
         <span className="grow" />
-        <button type="button" className="button button-spruce" disabled={!spots || helps === null} onClick={() => window.print()}>
+        <Button look="spruce" disabled={!spots || helps === null} onClick={() => window.print()}>
           <Printer size={15} aria-hidden /> Print
-        </button>
+        </Button>
       </header>
       <main className="sheet mx-auto max-w-[52rem] px-6 py-5">
         <div className="flex flex-wrap items-baseline justify-between gap-x-4">
@@ -86,11 +89,8 @@ export function CheckSheet({ data }: { data: SheetData }) {
             {data.studio} · for {player ? `${player.name}, ${player.size ?? 'usual size'}, ${player.level}` : 'a usual adult, advanced'}
           </p>
         </div>
-        {(failed ?? (unchecked ? 'The check could not be made; reload to try again.' : null)) && (
-          <p role="alert" className="mt-3 text-plum">
-            {failed ?? 'The check could not be made; reload to try again. Nothing was changed.'}
-          </p>
-        )}
+        {failed && <ProblemNote problem={failed} />}
+        {unchecked && <ProblemNote problem={NOT_CHECKED} />}
         {verdict ? (
           <Verdict verdict={verdict} />
         ) : (
@@ -195,22 +195,20 @@ function SpotRow({
 
 /** The first remedy of each spot, worst first, one after the other; null until all have been tried. */
 function useHelps(analyst: RemoteAnalyst | null, conditions: Conditions, spots: readonly SheetSpot[] | null): ReadonlyMap<string, TriedRemedy> | null {
-  const [done, setDone] = useState<{ spots: readonly SheetSpot[]; helps: ReadonlyMap<string, TriedRemedy> } | null>(null);
-  useEffect(() => {
-    if (!analyst || !spots) return;
-    let gone = false;
-    void (async () => {
+  const { value } = useAnalysed({
+    analyst,
+    conditions,
+    of: ['helps', spots ? nameOf(spots) : 0],
+    wanted: spots !== null,
+    ask: async (of, signal) => {
       const helps = new Map<string, TriedRemedy>();
-      for (const { finding } of [...spots].sort((a, b) => b.finding.severity - a.finding.severity)) {
-        const [first] = await analyst.remedies(conditions, finding);
-        if (gone) return;
+      for (const { finding } of [...spots!].sort((a, b) => b.finding.severity - a.finding.severity)) {
+        const [first] = await of.remedies(conditions, finding);
+        signal.throwIfAborted();
         if (first) helps.set(finding.id, first);
       }
-      setDone({ spots, helps });
-    })();
-    return () => {
-      gone = true;
-    };
-  }, [analyst, conditions, spots]);
-  return done && done.spots === spots ? done.helps : null;
+      return helps;
+    },
+  });
+  return value;
 }

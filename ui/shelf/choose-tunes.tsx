@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { TuneInText } from '@/core/formats/abc/tunes';
@@ -46,12 +47,10 @@ function Choice({ book: { fileName, tunes }, onTake }: { book: TuneBook; onTake(
         ))}
       </ul>
       <div className="mt-4 flex flex-wrap gap-2">
-        <button type="button" className="button button-spruce" disabled={chosen.size === 0} onClick={take}>
+        <Button look="spruce" disabled={chosen.size === 0} onClick={take}>
           {chosen.size === 0 ? 'Choose at least one' : chosen.size === 1 ? 'Take in this tune' : `Take in these ${chosen.size} tunes`}
-        </button>
-        <button type="button" className="button" onClick={() => setChosen(all ? new Set() : new Set(tunes.keys()))}>
-          {all ? 'None of them' : 'All of them'}
-        </button>
+        </Button>
+        <Button onClick={() => setChosen(all ? new Set() : new Set(tunes.keys()))}>{all ? 'None of them' : 'All of them'}</Button>
         <Dialog.Close className="button">Close</Dialog.Close>
       </div>
     </>

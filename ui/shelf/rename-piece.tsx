@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import { Pencil } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
@@ -76,9 +77,9 @@ function Names({ piece, onDone }: { piece: Props['piece']; onDone(): void }) {
       </fieldset>
       {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
       <div className="flex gap-2">
-        <button type="submit" className="button button-spruce" disabled={empty}>
+        <Button type="submit" look="spruce" disabled={empty}>
           {empty ? 'Every name needs a letter' : 'Keep these names'}
-        </button>
+        </Button>
         <Dialog.Close className="button">Close</Dialog.Close>
       </div>
     </form>

@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import { Download, FileUp, Keyboard, LoaderCircle, Music2, Trash2, Users } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -164,9 +165,9 @@ export function Shelf({ studio, asked, shown }: { studio: string; asked: Asked; 
           >
             Choose a file
           </FileButton>
-          <button type="button" className="button" onClick={() => setTyping(true)}>
+          <Button onClick={() => setTyping(true)}>
             <Keyboard size={15} aria-hidden /> Type a passage
-          </button>
+          </Button>
         </section>
         <div aria-live="polite" className="grid gap-2 empty:hidden">
           {reading && (
@@ -178,9 +179,7 @@ export function Shelf({ studio, asked, shown }: { studio: string; asked: Asked; 
           {removed && (
             <p className="flex items-center gap-3 rounded-lg border border-line bg-sheet px-3 py-2">
               <span className="grow">{removed.title} was taken off the shelf. Its marks are kept.</span>
-              <button type="button" className="button" onClick={() => void setOnShelf(removed, true)}>
-                Put it back
-              </button>
+              <Button onClick={() => void setOnShelf(removed, true)}>Put it back</Button>
             </p>
           )}
         </div>
@@ -285,9 +284,9 @@ function Piece({ piece, onRenamed, onRemove }: { piece: ShelfPiece; onRenamed():
           </a>
         )}
         <RenamePiece piece={piece} onRenamed={onRenamed} />
-        <button type="button" className="button px-2" aria-label={`Take ${piece.title} off the shelf`} title="Take off the shelf" onClick={onRemove}>
+        <Button className="px-2" aria-label={`Take ${piece.title} off the shelf`} title="Take off the shelf" onClick={onRemove}>
           <Trash2 size={15} aria-hidden />
-        </button>
+        </Button>
       </div>
       <ul className="mt-3 grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-2">
         {piece.parts.map((part) => (

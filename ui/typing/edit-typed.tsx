@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import { useState } from 'react';
 import { z } from 'zod';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
@@ -32,9 +33,9 @@ export function EditTyped({ partId, pieceId }: { partId: string; pieceId: string
   return (
     <section aria-label="What was typed" className="grid gap-2">
       <h2 className="text-base">What was typed</h2>
-      <button type="button" className="button justify-self-start" onClick={() => void open()}>
+      <Button className="justify-self-start" onClick={() => void open()}>
         Edit the text
-      </button>
+      </Button>
       {text !== null && (
         <TypedPassage
           open

@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import { ChevronLeft, ChevronRight, Maximize2, RotateCw, Trash2, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { TransformComponent, TransformWrapper, type ReactZoomPanPinchRef } from 'react-zoom-pan-pinch';
@@ -138,9 +139,9 @@ export function PaperView({ paper, onRemove }: { paper: Paper; onRemove(): void 
 
 function Tool({ label, disabled, onClick, children }: { label: string; disabled?: boolean; onClick(): void; children: React.ReactNode }) {
   return (
-    <button type="button" className="button px-1.5" aria-label={label} title={label} disabled={disabled} onClick={onClick}>
+    <Button className="px-1.5" aria-label={label} title={label} disabled={disabled} onClick={onClick}>
       {children}
-    </button>
+    </Button>
   );
 }
 

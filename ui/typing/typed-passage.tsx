@@ -1,5 +1,6 @@
 'use client';
 
+import { Button, TextButton } from '@/ui/kit/button';
 import { LIMITS } from '@/core/util/limits';
 import { LimitHint } from '@/ui/kit/limit';
 import { Dialog } from 'radix-ui';
@@ -230,9 +231,9 @@ export function TypedPassage({ open, typed, onOpen, onDone }: Props) {
                   <ul aria-label="What was not understood" className="grid max-h-44 gap-1 overflow-y-auto text-[13px]">
                     {shown.problems.map((each, i) => (
                       <li key={i}>
-                        <button type="button" className="min-h-6 cursor-pointer font-semibold text-plum underline" onClick={() => goTo(each.line, each.column)}>
+                        <TextButton className="font-semibold text-plum" onClick={() => goTo(each.line, each.column)}>
                           line {each.line}, column {each.column}
-                        </button>{' '}
+                        </TextButton>{' '}
                         {each.text}
                       </li>
                     ))}
@@ -242,9 +243,9 @@ export function TypedPassage({ open, typed, onOpen, onDone }: Props) {
             </div>
           </div>
           <div className="sticky -bottom-5 -mx-5 -mb-5 flex gap-2 border-t border-line bg-sheet px-5 py-3">
-            <button type="button" className="button button-spruce" disabled={!ready || busy} onClick={() => void done()}>
+            <Button look="spruce" disabled={!ready || busy} onClick={() => void done()}>
               {typed?.done ?? 'Put it on the shelf'}
-            </button>
+            </Button>
             <Dialog.Close className="button">Close, keep what is typed</Dialog.Close>
             {typed && <p className="self-center text-[13px] text-soft">Undo ends where the text is replaced; the text before stays among the editions.</p>}
           </div>

@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import { CircleAlert, Copy } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
@@ -74,9 +75,9 @@ function Waiting({ state }: { state: UnsentState }) {
           </>
         )}
       </span>
-      <button type="button" className="button shrink-0" onClick={() => outbox()?.go()}>
+      <Button className="shrink-0" onClick={() => outbox()?.go()}>
         Try now
-      </button>
+      </Button>
     </p>
   );
 }
@@ -96,9 +97,9 @@ function Refused({ entries }: { entries: readonly Entry[] }) {
               <strong>{entryInWords(entry)}</strong> <span className="text-soft">{entry.refused!.what}</span>
             </span>
             <CopyButton text={entryAsText(entry)} />
-            <button type="button" className="button min-h-7" onClick={() => void outbox()?.drop(entry.id)}>
+            <Button small onClick={() => void outbox()?.drop(entry.id)}>
               Drop
-            </button>
+            </Button>
           </li>
         ))}
       </ul>
@@ -109,9 +110,8 @@ function Refused({ entries }: { entries: readonly Entry[] }) {
 function CopyButton({ text }: { text: string }) {
   const [done, setDone] = useState<boolean | null>(null);
   return (
-    <button
-      type="button"
-      className="button min-h-7"
+    <Button
+      small
       onClick={() =>
         void navigator.clipboard.writeText(text).then(
           () => setDone(true),
@@ -120,6 +120,6 @@ function CopyButton({ text }: { text: string }) {
       }
     >
       <Copy size={14} aria-hidden /> {done === null ? 'Copy' : done ? 'Copied' : 'Select it by hand'}
-    </button>
+    </Button>
   );
 }

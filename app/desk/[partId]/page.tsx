@@ -11,8 +11,8 @@ import { currentStudio } from '@/server/studio';
 import { variantOf } from '@/server/variants';
 import { withVariant } from '@/core/marking/variant';
 import { Desk } from '@/ui/desk/desk';
-import { PANEL_TABS } from '@/ui/desk/tabs';
-import { passageAsked } from '@/ui/desk/passage-asked';
+import { PANEL_TABS } from '@/ui/desk/model/tabs';
+import { passageAsked } from '@/ui/desk/model/passage-asked';
 
 export const dynamic = 'force-dynamic';
 

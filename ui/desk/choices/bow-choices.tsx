@@ -1,36 +1,40 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import { chordPlan } from '@/core/bow-arm/chords';
 import type { Stroke } from '@/core/bow-arm/describe';
 import { soundRecipe } from '@/core/bow-arm/sound';
 import { stringName } from '@/core/instruments/instrument';
 import { CHORD_WAYS, type ChordWay } from '@/core/marking/values';
 import { noteById } from '@/core/score/find';
-import type { BowPanelProps } from './bow-panel';
+import { NotAnswered } from '@/ui/kit/not-answered';
+import { capital, costsAndGains } from '@/ui/kit/words';
+import { useDesk } from '../model/desk';
+import { useBowOfPassage, useBowPanel, type BowPanel } from '../model/use-bow-panel';
 import { BowWishes } from './bow-wishes';
-import { Card, Numbers, sentence } from './choice-card';
-import type { PanelProps } from '../panel';
-import { SoundPicture } from '../findings/sound-picture';
+import { Card, Numbers } from './choice-card';
+import { SoundPicture } from './sound-picture';
 
 /** Everything the bow could do at the selected note, what is wished of it, and how it is made to sound. */
-export function BowChoices(props: PanelProps) {
-  const { noteLabel, choices, onTake, bow, open } = props;
+export function BowChoices() {
+  const { choices, view } = useDesk();
+  const { open } = view;
+  const bow = useBowPanel();
   const items = choices.ofBow?.items ?? [];
   const stroke = bow.stroke;
   return (
     <section aria-label="Ways to bow this note" className="grid gap-2">
-      <h2 className="text-base">{noteLabel}</h2>
       {stroke ? <StrokeNow stroke={stroke} /> : <p className="text-soft">Nothing is bowed here.</p>}
       {bow.phrase && <PhraseQuestion {...bow} />}
       {stroke?.kind === 'chord' && open && (
         <Chord {...bow} stroke={stroke} notes={stroke.noteIds.filter((id) => noteById(open.part, id)?.onset === stroke.onset).length} />
       )}
       {items.map((choice, i) => (
-        <Card key={choice.name} index={i} choices={choices} onTake={onTake} title={choice.name} taken={i === 0 && 'now'}>
+        <Card key={choice.name} index={i} title={choice.name} taken={i === 0 && 'now'}>
           {i > 0 && (
             <p className="text-[13px] text-soft">
-              {choice.aim && `${choice.aim.charAt(0).toUpperCase()}${choice.aim.slice(1)}. `}
-              {sentence(choice.more, choice.less)}
+              {choice.aim && `${capital(choice.aim)}. `}
+              {costsAndGains(choice.more, choice.less)}
               {Math.abs(choice.extra) < 0.15 ? ' Hardly any difference.' : ''}
               {choice.turned > 1 ? ` ${choice.turned} strokes go the other way.` : ''}
               {choice.feasible ? '' : ' Somewhere the bow or the time is too short then.'}
@@ -39,7 +43,7 @@ export function BowChoices(props: PanelProps) {
         </Card>
       ))}
       <BowWishes {...bow} />
-      {bow.aside && <Aside {...props} />}
+      <OfPassage onHemiola={bow.onHemiola} />
     </section>
   );
 }
@@ -69,23 +73,19 @@ function StrokeNow({ stroke }: { stroke: Stroke }) {
   );
 }
 
-function PhraseQuestion({ phrase, onWish }: BowPanelProps) {
+function PhraseQuestion({ phrase, onWish }: BowPanel) {
   return (
     <div className="rounded-xl border border-rosin bg-rosin-pale px-3 py-2 text-[13px]">
       <p>This slur is longer than any bow. It is taken for a phrase over {phrase!.bows} bows.</p>
       <span className="mt-1 flex gap-2">
-        <button type="button" className="button" onClick={() => onWish('slur-is', 'phrase', phrase!.from)}>
-          A phrase
-        </button>
-        <button type="button" className="button" onClick={() => onWish('slur-is', 'bow', phrase!.from)}>
-          One bow
-        </button>
+        <Button onClick={() => onWish('slur-is', 'phrase', phrase!.from)}>A phrase</Button>
+        <Button onClick={() => onWish('slur-is', 'bow', phrase!.from)}>One bow</Button>
       </span>
     </div>
   );
 }
 
-function Chord({ stroke, notes, chordWay, onWish }: Omit<BowPanelProps, 'stroke'> & { stroke: Stroke; notes: number }) {
+function Chord({ stroke, notes, chordWay, onWish }: Omit<BowPanel, 'stroke'> & { stroke: Stroke; notes: number }) {
   return (
     <fieldset className="rounded-xl border border-line px-3 py-2 text-[13px]">
       <legend className="px-1 font-bold">Chord</legend>
@@ -107,8 +107,13 @@ function Chord({ stroke, notes, chordWay, onWish }: Omit<BowPanelProps, 'stroke'
 }
 
 /** Figures about the whole passage: the strings alone, and three over two. */
-function Aside({ bow, open, instrument, passageName }: PanelProps) {
-  const { hemiolas, openStrings } = bow.aside!;
+function OfPassage({ onHemiola }: Pick<BowPanel, 'onHemiola'>) {
+  const { view, passage } = useDesk();
+  const { open, instrument } = view;
+  const { value, problem, retry } = useBowOfPassage();
+  if (problem) return <NotAnswered problem={problem} onRetry={retry} />;
+  if (!value) return null;
+  const { hemiolas, openStrings } = value;
   const names = openStrings.map(({ strings }) => strings.map((string) => stringName(instrument, string)).join('+'));
   const label = (barIndex: number) => open?.part.bars[barIndex]?.label ?? '';
   return (
@@ -124,16 +129,16 @@ function Aside({ bow, open, instrument, passageName }: PanelProps) {
                 </strong>
                 : {hemiola.because}.
               </p>
-              <button type="button" className="button mt-1" onClick={() => bow.onHemiola(hemiola)}>
+              <Button className="mt-1" onClick={() => onHemiola(hemiola)}>
                 Down-bow, accents on every second beat
-              </button>
+              </Button>
             </div>
           )
         );
       })}
       {names.length > 0 && (
         <details>
-          <summary className="min-h-6 cursor-pointer font-semibold">{passageName} on the open strings</summary>
+          <summary className="min-h-6 cursor-pointer font-semibold">{passage.name} on the open strings</summary>
           <p className="leading-6 break-words">{names.join(' ')}</p>
           <p className="text-xs text-soft">The same strokes without the left hand: keep the elbow near the next string, rock instead of swinging.</p>
         </details>

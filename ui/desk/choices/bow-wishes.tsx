@@ -1,9 +1,10 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import { useState } from 'react';
 import { valueProblem, type BowWishKind } from '@/core/marking/kinds';
 import { BOW_ZONES, STROKE_WISHES, UNEQUAL_RATIOS } from '@/core/marking/values';
-import type { BowPanelProps, WishFor } from './bow-panel';
+import type { BowPanel, WishFor } from '../model/use-bow-panel';
 
 const PLACES = BOW_ZONES.filter((zone) => zone !== 'whole bow');
 
@@ -27,7 +28,7 @@ const FIELDS: readonly Field[] = [
 ];
 
 /** Wishes for the selected bows or for the passage; the rest is planned around them. */
-export function BowWishes({ wished, count, passageName, slurBegins, onWish }: BowPanelProps) {
+export function BowWishes({ wished, count, passageName, slurBegins, onWish }: BowPanel) {
   const [target, setTarget] = useState<WishFor>('notes');
   const own = wished[target];
   return (
@@ -90,12 +91,11 @@ function WishField({ field, value, onSet }: { field: Field; value: string; onSet
               if (event.key === 'Enter' && problem === null) onSet(text);
             }}
           />
-          <button type="button" className="button min-h-7" disabled={problem !== null || text === value} onClick={() => onSet(text)}>
+          <Button small disabled={problem !== null || text === value} onClick={() => onSet(text)}>
             Set
-          </button>
-          <button
-            type="button"
-            className="button min-h-7"
+          </Button>
+          <Button
+            small
             aria-label={`No wish: ${field.label}`}
             onClick={() => {
               setTyping(false);
@@ -103,7 +103,7 @@ function WishField({ field, value, onSet }: { field: Field; value: string; onSet
             }}
           >
             ×
-          </button>
+          </Button>
         </span>
       ) : (
         <select

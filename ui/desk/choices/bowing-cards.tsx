@@ -2,35 +2,26 @@
 
 import { noteById } from '@/core/score/find';
 import { placeLabel } from '@/ui/kit/music';
-import type { BowingChoice, OpenPart } from '@/workers/analyst';
-import { capital, Card, Numbers, sentence, type CardProps } from './choice-card';
-
-interface Props extends Pick<CardProps, 'choices' | 'onTake'> {
-  items: readonly BowingChoice[];
-  open: OpenPart | null;
-}
+import { capital, costsAndGains } from '@/ui/kit/words';
+import type { BowingChoice } from '@/workers/analyst';
+import { useDesk } from '../model/desk';
+import { Card, Numbers } from './choice-card';
 
 /** Changes of a plan that a card names; the rest is in the score. */
 const NAMED = 3;
 
 /** Bowings of a passage that differ in strategy, each with its figures. */
-export function BowingCards({ items, choices, onTake, open }: Props) {
+export function BowingCards({ items }: { items: readonly BowingChoice[] }) {
+  const { open } = useDesk().view;
   const at = (noteId: string) => {
     const note = open && noteById(open.part, noteId);
     return note ? placeLabel(open.part, note).toLowerCase() : '';
   };
   const bar = (index: number) => open?.part.bars[index]?.label ?? '';
   return items.map(({ plan, numbers, more, less, changes }, i) => (
-    <Card
-      key={plan.strategy + i}
-      index={i}
-      choices={choices}
-      onTake={onTake}
-      title={i === 0 ? 'Best on the whole' : capital(plan.aim)}
-      taken={changes.length === 0 && 'as marked'}
-    >
+    <Card key={plan.strategy + i} index={i} title={i === 0 ? 'Best on the whole' : capital(plan.aim)} taken={changes.length === 0 && 'as marked'}>
       {!numbers.feasible && <p className="text-[13px] font-semibold text-plum">Somewhere the bow or the time is too short.</p>}
-      {i > 0 && <p className="text-[13px] text-soft">{sentence(more, less)}</p>}
+      {i > 0 && <p className="text-[13px] text-soft">{costsAndGains(more, less)}</p>}
       <Numbers
         rows={[
           ['strokes', `${numbers.strokes}`, `${numbers.barsOnUp} ${numbers.barsOnUp === 1 ? 'bar begins' : 'bars begin'} up`],

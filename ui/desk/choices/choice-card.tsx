@@ -1,9 +1,11 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import type { PanelProps } from '../panel';
+import { Button } from '@/ui/kit/button';
+import { deskDeeds } from '../model/deeds';
+import { useDesk } from '../model/desk';
 
-export interface CardProps extends Pick<PanelProps, 'choices' | 'onTake'> {
+interface CardProps {
   index: number;
   title: string;
   /** What stands in place of the button where there is nothing to take: all of it is marked, or planned, already. */
@@ -12,24 +14,26 @@ export interface CardProps extends Pick<PanelProps, 'choices' | 'onTake'> {
 }
 
 /** One choice; pointing at it shows it in the tracks. */
-export function Card({ index, choices, onTake, title, taken, children }: CardProps) {
-  const highlighted = choices.highlighted === index;
+export function Card({ index, title, taken, children }: CardProps) {
+  const desk = useDesk();
+  const { highlighted, highlight } = desk.choices;
+  const isPointed = highlighted === index;
   return (
     <article
       aria-label={title}
-      data-highlighted={highlighted}
-      className={`rounded-xl border-2 px-3 py-2 ${highlighted ? 'border-spruce bg-paper' : 'border-line bg-sheet'}`}
-      onMouseEnter={() => choices.highlight(index)}
-      onFocus={() => choices.highlight(index)}
+      data-highlighted={isPointed}
+      className={`rounded-xl border-2 px-3 py-2 ${isPointed ? 'border-spruce bg-paper' : 'border-line bg-sheet'}`}
+      onMouseEnter={() => highlight(index)}
+      onFocus={() => highlight(index)}
     >
       <div className="flex items-center justify-between gap-2">
         <h3 className="font-sans text-sm font-bold">{title}</h3>
         {taken ? (
           <span className="text-xs font-semibold text-spruce">{taken}</span>
         ) : (
-          <button type="button" className="button min-h-7" onClick={() => onTake(index)}>
+          <Button small onClick={() => deskDeeds(desk).take(index)}>
             Take
-          </button>
+          </Button>
         )}
       </div>
       {children}
@@ -51,8 +55,3 @@ export function Numbers({ rows }: { rows: ReadonlyArray<readonly [string, string
     </dl>
   );
 }
-
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
-export const sentence = (more: readonly string[], less: readonly string[]): string =>
-  [more.length ? `Costs more: ${more.join(', ')}.` : '', less.length ? `Gains: ${less.join(', ')}.` : ''].filter(Boolean).join(' ');

@@ -1,47 +1,50 @@
 'use client';
 
-import { LoaderCircle } from 'lucide-react';
-import { noteById } from '@/core/score/find';
-import { placeLabel } from '@/ui/kit/music';
+import { placeLabel, pitchLabel } from '@/ui/kit/music';
+import { Button, TextButton } from '@/ui/kit/button';
+import { NotAnswered } from '@/ui/kit/not-answered';
+import { Waiting } from '@/ui/kit/waiting';
+import { deskDeeds } from '../model/deeds';
+import { useDesk } from '../model/desk';
+import type { Hand } from '../model/use-choices';
+import type { Suggestions } from '../model/use-suggestions';
 import { BowChoices } from './bow-choices';
 import { BowingCards } from './bowing-cards';
-import { capital, Card, Numbers, sentence } from './choice-card';
+import { FingeringCards } from './fingering-cards';
 import { AdviceList, HandSettings, HandSide } from './hand-side';
-import type { PanelProps } from '../panel';
-import type { Hand, Suggestions } from './use-choices';
 
-export function ChoicesTab(props: PanelProps) {
-  const { ready, passageName, choices, noteLabel, onSuggest } = props;
-  const { working, suggestions, ofNote } = choices;
+export function ChoicesTab() {
+  const desk = useDesk();
+  const { report, passage, choices, view, focus } = desk;
+  const { working, suggestions } = choices;
+  const { suggest } = deskDeeds(desk);
   return (
     <div className="grid gap-3">
       <div className="grid grid-cols-2 gap-2">
-        <button type="button" className="button button-spruce" disabled={!ready || working} onClick={() => onSuggest('fingering')}>
+        <Button look="spruce" disabled={!report || working} onClick={() => suggest('fingering')}>
           Suggest fingering
-        </button>
-        <button type="button" className="button button-rosin" disabled={!ready || working} onClick={() => onSuggest('bowing')}>
+        </Button>
+        <Button look="rosin" disabled={!report || working} onClick={() => suggest('bowing')}>
           Suggest bowing
-        </button>
+        </Button>
       </div>
-      <HandSettings hand={props.hand} />
-      {working && (
-        <p className="flex items-center gap-2 text-soft" role="status">
-          <LoaderCircle size={15} className="animate-spin" aria-hidden /> Trying every way …
-        </p>
-      )}
+      <HandSettings />
+      {working && <Waiting>Trying every way …</Waiting>}
       {suggestions ? (
-        <SuggestionList {...props} suggestions={suggestions} />
-      ) : noteLabel ? (
+        <SuggestionList suggestions={suggestions} />
+      ) : view.part && focus ? (
         <>
           <HandSwitch hand={choices.hand} onHand={choices.setHand} />
-          {choices.hand === 'bow' ? <BowChoices {...props} /> : <HandSide {...props} items={ofNote?.items ?? null} />}
+          <h2 className="text-base">{`${placeLabel(view.part, focus)} · ${pitchLabel(focus.pitch)}`}</h2>
+          {choices.unanswered.problem && <NotAnswered problem={choices.unanswered.problem} onRetry={choices.unanswered.retry} />}
+          {choices.hand === 'bow' ? <BowChoices /> : <HandSide />}
         </>
       ) : (
         <>
           <p className="text-soft">
-            Select a note to see every way to play it, or ask for all of {passageName}. What you have marked stays; the rest is planned around it.
+            Select a note to see every way to play it, or ask for all of {passage.name}. What you have marked stays; the rest is planned around it.
           </p>
-          <AdviceList {...props} />
+          <AdviceList />
         </>
       )}
     </div>
@@ -72,58 +75,33 @@ function HandSwitch({ hand, onHand }: { hand: Hand; onHand(hand: Hand): void }) 
   );
 }
 
-function SuggestionList({ suggestions, passageName, open, choices, onTake, onCompare }: PanelProps & { suggestions: Suggestions }) {
-  const at = (noteId: string) => {
-    const note = open && noteById(open.part, noteId);
-    return note ? placeLabel(open.part, note).toLowerCase() : '';
-  };
+const WORDS = {
+  fingering: { label: 'Suggested fingerings', name: 'Fingering', none: 'No note here can be fingered on this instrument; the findings say why.' },
+  bowing: { label: 'Suggested bowings', name: 'Bowing', none: 'Nothing here is bowed.' },
+};
+
+function SuggestionList({ suggestions }: { suggestions: Suggestions }) {
+  const { passage, choices, setDialog } = useDesk();
+  const { label, name, none } = WORDS[suggestions.kind];
   return (
-    <section aria-label={suggestions.kind === 'fingering' ? 'Suggested fingerings' : 'Suggested bowings'} className="grid gap-2">
+    <section aria-label={label} className="grid gap-2">
       <div className="flex items-baseline justify-between">
         <h2 className="text-base">
-          {suggestions.kind === 'fingering' ? 'Fingering' : 'Bowing'} of {passageName}
+          {name} of {passage.name}
         </h2>
         <span className="flex gap-3">
           {suggestions.items.length > 1 && (
-            <button type="button" className="min-h-6 cursor-pointer text-xs font-semibold text-ink underline" onClick={onCompare}>
+            <TextButton className="text-xs font-semibold text-ink" onClick={() => setDialog('compare')}>
               compare
-            </button>
+            </TextButton>
           )}
-          <button type="button" className="min-h-6 cursor-pointer text-xs text-soft underline" onClick={choices.close}>
+          <TextButton className="text-xs text-soft" onClick={choices.close}>
             close
-          </button>
+          </TextButton>
         </span>
       </div>
-      {suggestions.items.length === 0 && (
-        <p className="text-soft">
-          {suggestions.kind === 'fingering' ? 'No note here can be fingered on this instrument; the findings say why.' : 'Nothing here is bowed.'}
-        </p>
-      )}
-      {suggestions.kind === 'fingering' ? (
-        suggestions.items.map(({ way, numbers, outlook, more, less, changes }, i) => (
-          <Card
-            key={way.strategy + i}
-            index={i}
-            choices={choices}
-            onTake={onTake}
-            title={i === 0 ? 'Best on the whole' : capital(way.aim)}
-            taken={changes.length === 0 && 'as marked'}
-          >
-            {i > 0 && <p className="text-[13px] text-soft">{sentence(more, less)}</p>}
-            <Numbers
-              rows={[
-                ['shifts', `${numbers.shifts}`, numbers.shifts ? `${Math.round(numbers.shiftMm)} mm in all` : ''],
-                ['hardest', numbers.hardest ? `${numbers.hardest.bitsPerS.toFixed(0)} bits/s` : 'none', numbers.hardest ? at(numbers.hardest.noteId) : ''],
-                ['worst risk', outlook.worst ? `${Math.round(outlook.worst.chance * 100)} %` : 'none', outlook.worst ? at(outlook.worst.noteId) : ''],
-                ['fourth finger / open', `${numbers.fourthFingers} / ${numbers.openStrings}`, ''],
-                ['marks to write', `${changes.filter((change) => change.to).length}`, ''],
-              ]}
-            />
-          </Card>
-        ))
-      ) : (
-        <BowingCards items={suggestions.items} choices={choices} onTake={onTake} open={open} />
-      )}
+      {suggestions.items.length === 0 && <p className="text-soft">{none}</p>}
+      {suggestions.kind === 'fingering' ? <FingeringCards items={suggestions.items} /> : <BowingCards items={suggestions.items} />}
     </section>
   );
 }

@@ -6,33 +6,43 @@ import type { Stroke } from '@/core/bow-arm/describe';
 import { ticksOf } from '@/core/score/bars';
 import type { Part } from '@/core/score/score';
 import type { BowingChoice } from '@/workers/analyst';
-import { capital, sentence } from './choice-card';
-import { Compare } from './compare';
-import type { CompareProps } from './compare-fingerings';
+import { capital, costsAndGains } from '@/ui/kit/words';
+import { Compare, type Compared } from './compare';
 import { bowAt, PlayingStore, strokeTimes } from '@/ui/playing/playing';
 
 const WIDTH = 320;
 const HEIGHT = 110;
 
+interface Props {
+  items: readonly BowingChoice[];
+  compared: Compared;
+  onPlay(choice: BowingChoice): void;
+}
+
 /** Up to three bowings of a passage side by side. */
-export function CompareBowings({ items, part, range, passageName, secondsAt, onPlay, ...rest }: CompareProps<BowingChoice>) {
+export function CompareBowings({ items, compared, onPlay }: Props) {
+  const { part, range, passageName, secondsAt, ...opened } = compared;
   const span = ticksOf(part, range);
   const rows = useMemo(() => ROWS.map(([name, value]) => [name, (choice: BowingChoice) => value(choice, part)] as const), [part]);
   return (
     <Compare
-      {...rest}
+      {...opened}
       items={items}
-      title={`Bowings of ${passageName}, side by side`}
-      legend="Frog above, tip below. Inked where the plans differ, pale where all go the same way."
-      what="Bowing"
       accent="rosin"
-      nameOf={({ plan }, i) => (i === 0 ? 'Best on the whole' : capital(plan.aim))}
-      picture={({ plan }, shown) => (
-        <BowPicture strokes={plan.strokes} differing={differences(shown.map((each) => each.plan.strokes))} span={span} secondsAt={secondsAt} />
-      )}
-      rows={rows}
-      against={({ more, less }) => sentence(more, less)}
-      taken={({ changes }) => changes.length === 0}
+      words={{
+        what: 'Bowing',
+        title: `Bowings of ${passageName}, side by side`,
+        legend: 'Frog above, tip below. Inked where the plans differ, pale where all go the same way.',
+      }}
+      column={{
+        nameOf: ({ plan }, i) => (i === 0 ? 'Best on the whole' : capital(plan.aim)),
+        picture: ({ plan }, shown) => (
+          <BowPicture strokes={plan.strokes} differing={differences(shown.map((each) => each.plan.strokes))} span={span} secondsAt={secondsAt} />
+        ),
+        rows,
+        against: ({ more, less }) => costsAndGains(more, less),
+        taken: ({ changes }) => changes.length === 0,
+      }}
       onPlay={onPlay}
     />
   );

@@ -5,48 +5,67 @@ import { stringName, type Instrument } from '@/core/instruments/instrument';
 import { fingerName } from '@/core/instruments/player';
 import type { FingeredNote } from '@/core/left-hand/fingering';
 import { noteById } from '@/core/score/find';
-import { ticksOf, type BarRange } from '@/core/score/bars';
+import { ticksOf } from '@/core/score/bars';
 import type { Part } from '@/core/score/score';
 import type { FingeringChoice } from '@/workers/analyst';
 import { placeLabel } from '@/ui/kit/music';
-import { capital, sentence } from './choice-card';
-import { Compare } from './compare';
-
-export interface CompareProps<T> {
-  open: boolean;
-  items: readonly T[];
-  part: Part;
-  range: BarRange;
-  passageName: string;
-  secondsAt(tick: number): number;
-  onOpen(open: boolean): void;
-  onClosed(): void;
-  onTake(index: number): void;
-  onPlay: ((item: T) => void) | null;
-}
+import { capital, costsAndGains } from '@/ui/kit/words';
+import { Compare, type Compared } from './compare';
 
 const WIDTH = 320;
 const HEIGHT = 150;
 const TOP = 18;
 const BOTTOM = 22;
 
+interface Props {
+  items: readonly FingeringChoice[];
+  compared: Compared;
+  instrument: Instrument;
+  onPlay(choice: FingeringChoice): void;
+}
+
 /** Up to three fingerings of a passage side by side. */
-export function CompareFingerings({
-  items,
-  part,
-  range,
-  passageName,
-  secondsAt,
-  instrument,
-  ...rest
-}: CompareProps<FingeringChoice> & { instrument: Instrument }) {
+export function CompareFingerings({ items, compared, instrument, onPlay }: Props) {
+  const { part, range, passageName, secondsAt, ...opened } = compared;
+  const span = ticksOf(part, range);
+  const deepest = Math.max(instrument.lengthMm / 4, ...items.flatMap(({ way }) => way.notes.map(({ place }) => stopMm(instrument.lengthMm, place.stop))));
+  const share = (tick: number) => (secondsAt(tick) - secondsAt(span.from)) / (secondsAt(span.to) - secondsAt(span.from));
+  return (
+    <Compare
+      {...opened}
+      items={items}
+      accent="spruce"
+      words={{
+        what: 'Fingering',
+        title: `Fingerings of ${passageName}, side by side`,
+        legend: 'Nut above, bridge below, in mm. Inked where the fingerings differ, pale where all are the same.',
+      }}
+      column={{
+        nameOf: ({ way }, i) => (i === 0 ? 'Best on the whole' : capital(way.aim)),
+        picture: ({ way }, shown) => (
+          <HandPicture
+            notes={way.notes.filter(({ id }) => noteById(part, id))}
+            xOf={(id) => 10 + (WIDTH - 20) * share(noteById(part, id)!.onset)}
+            differing={differences(shown.map((each) => each.way.notes))}
+            instrument={instrument}
+            deepestMm={deepest}
+          />
+        ),
+        rows: rowsFor(part),
+        against: ({ more, less }) => costsAndGains(more, less),
+        taken: ({ changes }) => changes.length === 0,
+      }}
+      onPlay={onPlay}
+    />
+  );
+}
+
+function rowsFor(part: Part): ReadonlyArray<readonly [string, (choice: FingeringChoice) => string]> {
   const at = (noteId: string) => {
     const note = noteById(part, noteId);
     return note ? placeLabel(part, note).toLowerCase() : '';
   };
-  const span = ticksOf(part, range);
-  const deepest = Math.max(instrument.lengthMm / 4, ...items.flatMap(({ way }) => way.notes.map(({ place }) => stopMm(instrument.lengthMm, place.stop))));
-  const rows: ReadonlyArray<readonly [string, (choice: FingeringChoice) => string]> = [
+  return [
     ['shifts', ({ numbers }) => `${numbers.shifts}`],
     ['hand travels', ({ numbers }) => `${Math.round(numbers.shiftMm)} mm`],
     ['hardest shift', ({ numbers: { hardest } }) => (hardest ? `${hardest.bitsPerS.toFixed(0)} bits/s, ${at(hardest.noteId)}` : 'none')],
@@ -61,32 +80,6 @@ export function CompareFingerings({
     ],
     ['marks to write', ({ changes }) => `${changes.filter((change) => change.to).length}`],
   ];
-  return (
-    <Compare
-      {...rest}
-      items={items}
-      title={`Fingerings of ${passageName}, side by side`}
-      legend="Nut above, bridge below, in mm. Inked where the fingerings differ, pale where all are the same."
-      what="Fingering"
-      accent="spruce"
-      nameOf={({ way }, i) => (i === 0 ? 'Best on the whole' : capital(way.aim))}
-      picture={({ way }, shown) => (
-        <HandPicture
-          notes={way.notes.filter(({ id }) => noteById(part, id))}
-          xOf={(id) => {
-            const onset = noteById(part, id)!.onset;
-            return 10 + ((WIDTH - 20) * (secondsAt(onset) - secondsAt(span.from))) / (secondsAt(span.to) - secondsAt(span.from));
-          }}
-          differing={differences(shown.map((each) => each.way.notes))}
-          instrument={instrument}
-          deepestMm={deepest}
-        />
-      )}
-      rows={rows}
-      against={({ more, less }) => sentence(more, less)}
-      taken={({ changes }) => changes.length === 0}
-    />
-  );
 }
 
 /** Notes that do not have the same finger on the same string in all of them. */

@@ -1,10 +1,10 @@
 'use client';
 
+import { Button, TextButton } from '@/ui/kit/button';
 import { useDraft } from '@/ui/kit/draft';
 import { LimitHint } from '@/ui/kit/limit';
 import { useMemo, useState } from 'react';
-import { changeTo, type Change } from '@/core/marking/change';
-import type { Marking } from '@/core/marking/mark';
+import { changeTo } from '@/core/marking/change';
 import { WORD_KINDS, type WordKind } from '@/core/marking/kinds';
 import { NOTE_LABELS, notesFromText, notesText, playerNotes, targetAt, type PlayerNote } from '@/core/marking/notes';
 import { sayBars, sayNote } from '@/core/score/address';
@@ -12,6 +12,7 @@ import type { Passage } from '@/core/score/passages';
 import type { Note, Part } from '@/core/score/score';
 import { LIMITS } from '@/core/util/limits';
 import { problemText } from '@/core/util/result';
+import { useDesk } from '../model/desk';
 
 const KIND_NAMES: Readonly<Record<WordKind, string>> = {
   character: 'character',
@@ -23,20 +24,10 @@ const KIND_NAMES: Readonly<Record<WordKind, string>> = {
   words: 'words',
 };
 
-export interface NotesProps {
-  partId: string;
-  print: Part | null;
-  marking: Marking;
-  chosen: readonly Note[];
-  passage: Passage;
-  onChange(reason: string, changes: readonly Change[]): void;
-  onGoToBar(barIndex: number): void;
-  onGo(noteId: string): void;
-}
-
 /** Words for the player, by note, bar and passage. */
-export function NotesTab(props: NotesProps) {
-  const { print, marking, passage, chosen } = props;
+export function NotesTab() {
+  const { view, marking, passage, chosen } = useDesk();
+  const { print } = view;
   const [wholePart, setWholePart] = useState(false);
   const all = useMemo(() => (print ? playerNotes(print, marking) : []), [print, marking]);
   const inPassage = all.filter((note) => note.barIndex <= passage.toBar && note.toBar >= passage.fromBar);
@@ -50,14 +41,14 @@ export function NotesTab(props: NotesProps) {
   const about = addressOfSelection(print, chosen, passage);
   return (
     <div className="grid gap-4">
-      <NewNote {...props} print={print} about={about} />
+      <NewNote print={print} about={about} />
       <section aria-label="Notes for the player" className="grid gap-2 border-t border-line pt-3">
         <div className="flex items-baseline justify-between gap-2">
           <h2 className="text-base">{wholePart ? 'Notes in the whole part' : `Notes in ${passage.name}`}</h2>
           {all.length > inPassage.length || wholePart ? (
-            <button type="button" className="min-h-6 cursor-pointer text-xs text-soft underline" onClick={() => setWholePart(!wholePart)}>
+            <TextButton className="text-xs text-soft" onClick={() => setWholePart(!wholePart)}>
               {wholePart ? 'this passage only' : `all ${all.length}`}
-            </button>
+            </TextButton>
           ) : null}
         </div>
         {shown.length === 0 && (
@@ -69,12 +60,12 @@ export function NotesTab(props: NotesProps) {
         <ul className="grid gap-2">
           {shown.map((note) => (
             <li key={`${note.target}|${note.kind}`}>
-              <NoteCard {...props} note={note} />
+              <NoteCard note={note} />
             </li>
           ))}
         </ul>
       </section>
-      <AsList {...props} print={print} count={all.length} />
+      <AsList print={print} count={all.length} />
     </div>
   );
 }
@@ -93,13 +84,15 @@ interface Draft {
 }
 
 /** A note that is being written: while it has words it stays about what it was begun for, wherever one goes meanwhile. */
-function NewNote({ partId, print, marking, about, onChange }: NotesProps & { print: Part; about: string }) {
+function NewNote({ print, about }: { print: Part; about: string }) {
+  const { data, marking, change } = useDesk();
+  const partId = data.part.id;
   const [draft, setDraft] = useDraft<Draft>(`note ${partId}`);
   const [other, setOther] = useState<{ about: string; said: string } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const { kind, text } = draft ?? { kind: 'words' as WordKind, text: '' };
   const said = draft?.text ? draft.said : other?.about === about ? other.said : about;
-  const write = (change: Partial<Draft>) => setDraft({ said, kind, text, ...change });
+  const write = (part: Partial<Draft>) => setDraft({ said, kind, text, ...part });
   const setSaid = (next: string) => (text ? write({ said: next }) : setOther({ about, said: next }));
   const setKind = (next: WordKind) => write({ kind: next });
   const setText = (next: string) => write({ text: next });
@@ -111,9 +104,9 @@ function NewNote({ partId, print, marking, about, onChange }: NotesProps & { pri
     const before = Object.hasOwn(marking, `${target.value}|${kind}`) ? marking[`${target.value}|${kind}`]!.value : null;
     const joined = before === null ? value : `${before}\n${value}`;
     if (joined.length > LIMITS.note) return setProblem(`The note would have ${joined.length} characters; keep it to ${LIMITS.note}.`);
-    onChange(
+    change(
       `Note at ${said}`,
-      [changeTo(marking, target.value, kind, { value: joined, origin: 'coach' })].filter((change) => change !== null),
+      [changeTo(marking, target.value, kind, { value: joined, origin: 'coach' })].filter((each) => each !== null),
     );
     setDraft(null);
     setProblem(null);
@@ -165,24 +158,26 @@ function NewNote({ partId, print, marking, about, onChange }: NotesProps & { pri
           {problem}
         </p>
       )}
-      <button type="submit" className="button justify-self-start">
+      <Button type="submit" className="justify-self-start">
         Add note
-      </button>
+      </Button>
     </form>
   );
 }
 
 /** A note, changed in its place: what is half changed is there again after going elsewhere, beside what it says by then. */
-function NoteCard({ partId, note, marking, onChange, onGo, onGoToBar }: NotesProps & { note: PlayerNote }) {
+function NoteCard({ note }: { note: PlayerNote }) {
+  const { data, marking, change, go, goToBar } = useDesk();
+  const partId = data.part.id;
   const [kept, setKept] = useDraft<{ text: string; of: string }>(`note ${partId} ${note.target} ${note.kind}`);
   const draft = kept?.text ?? null;
   /** The coach wants to write here now. */
   const [asked, setAsked] = useState(false);
   const setDraft = (text: string | null) => setKept(text === null ? null : { text, of: kept?.of ?? note.text });
   const set = (value: string | null) =>
-    onChange(
+    change(
       value === null ? `Note at ${note.at} taken away` : `Note at ${note.at}`,
-      [changeTo(marking, note.target, note.kind, value === null ? null : { value, origin: 'coach' })].filter((change) => change !== null),
+      [changeTo(marking, note.target, note.kind, value === null ? null : { value, origin: 'coach' })].filter((each) => each !== null),
     );
   const commit = () => {
     const value = draft?.trim() ?? '';
@@ -195,7 +190,7 @@ function NoteCard({ partId, note, marking, onChange, onGo, onGoToBar }: NotesPro
         <button
           type="button"
           className="min-h-6 cursor-pointer font-bold underline decoration-line underline-offset-4"
-          onClick={() => (note.target.startsWith('n-') ? onGo(note.target) : onGoToBar(note.barIndex))}
+          onClick={() => (note.target.startsWith('n-') ? go(note.target) : goToBar(note.barIndex))}
         >
           {note.at}
         </button>
@@ -223,9 +218,7 @@ function NoteCard({ partId, note, marking, onChange, onGo, onGoToBar }: NotesPro
         </>
       )}
       <div className="flex gap-3 text-xs">
-        <button
-          type="button"
-          className="min-h-6 cursor-pointer underline"
+        <TextButton
           onClick={() => {
             setAsked(true);
             if (draft === null) setDraft(note.text);
@@ -233,17 +226,17 @@ function NoteCard({ partId, note, marking, onChange, onGo, onGoToBar }: NotesPro
           }}
         >
           {draft === null ? 'change' : 'done'}
-        </button>
-        <button type="button" className="min-h-6 cursor-pointer underline" onClick={() => set(null)}>
-          take away
-        </button>
+        </TextButton>
+        <TextButton onClick={() => set(null)}>take away</TextButton>
       </div>
     </article>
   );
 }
 
 /** The notes as plain text, out and in. */
-function AsList({ partId, print, marking, count, onChange }: NotesProps & { print: Part; count: number }) {
+function AsList({ print, count }: { print: Part; count: number }) {
+  const { data, marking, change } = useDesk();
+  const partId = data.part.id;
   const [list, setList] = useDraft<{ text: string }>(`list of notes ${partId}`);
   const pasted = list?.text ?? '';
   const setPasted = (text: string) => setList(text ? { text } : null);
@@ -253,9 +246,8 @@ function AsList({ partId, print, marking, count, onChange }: NotesProps & { prin
     <details className="border-t border-line pt-3 text-[13px]">
       <summary className="cursor-pointer">As a list, out and in</summary>
       <div className="mt-2 grid gap-2">
-        <button
-          type="button"
-          className="button justify-self-start"
+        <Button
+          className="justify-self-start"
           disabled={count === 0}
           onClick={() => {
             void navigator.clipboard.writeText(notesText(print, marking)).then(
@@ -265,7 +257,7 @@ function AsList({ partId, print, marking, count, onChange }: NotesProps & { prin
           }}
         >
           {copied ? 'Copied' : `Copy ${count === 1 ? 'the note' : `all ${count} notes`}`}
-        </button>
+        </Button>
         <label>
           <span className="text-soft">Paste a list, one note a line, such as “47/3 listen: the cellos”</span>
           <textarea className="field min-h-20 w-full" value={pasted} onChange={(event) => setPasted(event.target.value)} />
@@ -275,20 +267,19 @@ function AsList({ partId, print, marking, count, onChange }: NotesProps & { prin
             {problem}
           </p>
         )}
-        <button
-          type="button"
-          className="button justify-self-start"
+        <Button
+          className="justify-self-start"
           disabled={!pasted.trim()}
           onClick={() => {
             const changes = notesFromText(print, marking, pasted);
             if (!changes.ok) return setProblem(problemText(changes.problem));
-            onChange('Notes from a list', changes.value);
+            change('Notes from a list', changes.value);
             setProblem(null);
             setPasted('');
           }}
         >
           Add these notes
-        </button>
+        </Button>
       </div>
     </details>
   );

@@ -1,42 +1,30 @@
 'use client';
 
+import { TextButton } from '@/ui/kit/button';
 import { LIMITS } from '@/core/util/limits';
 import { LimitHint } from '@/ui/kit/limit';
 import { useMemo, useState } from 'react';
 import { againstPrint, type AgainstPrint } from '@/core/marking/against-print';
-import { changeTo, type Change } from '@/core/marking/change';
+import { changeTo } from '@/core/marking/change';
 import { lostTarget } from '@/core/editions/anchor';
-import { splitKey, type Marking } from '@/core/marking/mark';
+import { splitKey } from '@/core/marking/mark';
 import { PLACE_EDIT_KINDS } from '@/core/marking/kinds';
 import { placeOfTarget } from '@/core/marking/notes';
 import { placeTarget } from '@/core/marking/target';
 import type { ReadingAid } from '@/core/reading/aid';
 import { sayBar } from '@/core/score/address';
 import { noteById } from '@/core/score/find';
-import type { Passage } from '@/core/score/passages';
-import type { Note, Part } from '@/core/score/score';
+import type { Part } from '@/core/score/score';
 import { pitchSigns, placeLabel } from '@/ui/kit/music';
+import { NotAnswered } from '@/ui/kit/not-answered';
+import { useAnalysed } from '@/ui/part/use-analyst';
+import { useDesk } from '../model/desk';
 import { EditBox } from './edit-box';
 
-export interface ReadingProps {
-  /** As printed, and with the edits in force. */
-  print: Part | null;
-  edited: Part | null;
-  marking: Marking;
-  chosen: readonly Note[];
-  passage: Passage;
-  /** Null until they have been looked for. */
-  aids: readonly ReadingAid[] | null;
-  showPrint: boolean;
-  onShowPrint(show: boolean): void;
-  onChange(reason: string, changes: readonly Change[]): void;
-  onGo(noteId: string): void;
-  onGoToBar(barIndex: number): void;
-}
-
 /** The text: edits at the selection, traps for the reader, and the list of changes against the print. */
-export function ReadingTab(props: ReadingProps) {
-  const { print, edited, marking, chosen, showPrint, onShowPrint, onChange } = props;
+export function ReadingTab() {
+  const { view, marking, chosen, showPrint, setShowPrint, change } = useDesk();
+  const { print, part: edited } = view;
   const [why, setWhy] = useState('');
   const changes = useMemo(() => (print ? againstPrint(print, marking).filter(({ at }) => at !== null) : []), [print, marking]);
   if (!print || !edited)
@@ -49,24 +37,20 @@ export function ReadingTab(props: ReadingProps) {
     <div className="grid gap-4">
       {showPrint ? (
         <p className="rounded-xl border border-line px-3 py-2 text-[13px]">
-          You see the print as it came.{' '}
-          <button type="button" className="cursor-pointer underline" onClick={() => onShowPrint(false)}>
-            Show your changes
-          </button>{' '}
-          to edit.
+          You see the print as it came. <TextButton onClick={() => setShowPrint(false)}>Show your changes</TextButton> to edit.
         </p>
       ) : (
-        <EditBox context={{ print, edited, marking, why }} chosen={chosen} onWhy={setWhy} onChange={onChange} />
+        <EditBox context={{ print, edited, marking, why }} chosen={chosen} onWhy={setWhy} onChange={change} />
       )}
-      <Traps {...props} />
-      <LostMarks {...props} print={print} />
+      <Traps />
+      <LostMarks print={print} />
       <section aria-label="Changes against the print" className="grid gap-2 border-t border-line pt-3">
         <div className="flex items-baseline justify-between gap-2">
           <h2 className="text-[15px]">Changes against the print</h2>
           {changes.length > 0 && (
-            <button type="button" className="min-h-6 shrink-0 cursor-pointer text-xs text-soft underline" onClick={() => onShowPrint(!showPrint)}>
+            <TextButton className="shrink-0 text-xs text-soft" onClick={() => setShowPrint(!showPrint)}>
               {showPrint ? 'show your changes' : 'show the print'}
-            </button>
+            </TextButton>
           )}
         </div>
         {changes.length === 0 && (
@@ -75,7 +59,7 @@ export function ReadingTab(props: ReadingProps) {
         <ul className="grid gap-2">
           {changes.map((each) => (
             <li key={`${each.target}|${each.kind}`}>
-              <ChangeCard change={each} {...props} />
+              <ChangeCard change={each} />
             </li>
           ))}
         </ul>
@@ -86,7 +70,8 @@ export function ReadingTab(props: ReadingProps) {
 
 const KIND_WORDS: Readonly<Record<string, string>> = { 'printed-text': 'printed words', text: 'words' };
 
-function ChangeCard({ change, marking, onChange, onGoToBar }: ReadingProps & { change: AgainstPrint }) {
+function ChangeCard({ change }: { change: AgainstPrint }) {
+  const { marking, change: onChange, goToBar } = useDesk();
   const { target, kind, mark, at, print, now } = change;
   const name = KIND_WORDS[kind] ?? kind.replace('articulation:', '').replace('-', ' ');
   const set = (reason: string, to: typeof mark | null) =>
@@ -107,7 +92,7 @@ function ChangeCard({ change, marking, onChange, onGoToBar }: ReadingProps & { c
           <button
             type="button"
             className="min-h-6 cursor-pointer font-bold underline decoration-line underline-offset-4"
-            onClick={() => onGoToBar(change.barIndex)}
+            onClick={() => goToBar(change.barIndex)}
           >
             {at}
           </button>
@@ -122,16 +107,10 @@ function ChangeCard({ change, marking, onChange, onGoToBar }: ReadingProps & { c
       </p>
       <WhyField key={mark.why ?? ''} why={mark.why ?? ''} onWhy={(why) => set('reason', why ? { ...mark, why } : without(mark, 'why'))} />
       <div className="flex gap-3 text-xs">
-        <button
-          type="button"
-          className="min-h-6 cursor-pointer underline"
-          onClick={() => set(off ? 'back in force' : 'set aside', off ? inForce : { ...mark, off: true })}
-        >
+        <TextButton onClick={() => set(off ? 'back in force' : 'set aside', off ? inForce : { ...mark, off: true })}>
           {off ? 'put back in force' : 'set aside'}
-        </button>
-        <button type="button" className="min-h-6 cursor-pointer underline" onClick={() => set('as printed', null)}>
-          take back
-        </button>
+        </TextButton>
+        <TextButton onClick={() => set('as printed', null)}>take back</TextButton>
       </div>
     </article>
   );
@@ -169,14 +148,18 @@ function WhyField({ why, onWhy }: { why: string; onWhy(why: string): void }) {
 /** More traps than this in one passage are folded away. */
 const SHOWN_TRAPS = 12;
 
-function Traps({ aids, passage, print, edited, marking, showPrint, onChange, onGo }: ReadingProps) {
+function Traps() {
+  const { analyst, conditions, passage, view, marking, showPrint, change, go } = useDesk();
+  const { print, part: edited } = view;
+  const answer = useAnalysed({ analyst, conditions, of: ['reading'], keep: true, ask: (of) => of.reading(conditions) });
+  const aids = answer.value;
   const [all, setAll] = useState(false);
   const own = aids?.filter((aid) => aid.barIndex >= passage.fromBar && aid.barIndex <= passage.toBar) ?? [];
   const shown = all ? own : own.slice(0, SHOWN_TRAPS);
   const elsewhere = (aids?.length ?? 0) - own.length;
   const reminders = own.filter((aid) => aid.remedy);
   const remind = (which: readonly ReadingAid[]) =>
-    onChange(
+    change(
       which.length === 1 ? which[0]!.remedy!.text : `${which.length} reminders in ${passage.name}`,
       which.flatMap(({ remedy }) => changeTo(marking, remedy!.target, remedy!.kind, { value: remedy!.value, origin: 'coach', why: 'easily misread' }) ?? []),
     );
@@ -185,12 +168,14 @@ function Traps({ aids, passage, print, edited, marking, showPrint, onChange, onG
       <div className="flex items-baseline justify-between gap-2">
         <h2 className="text-base">Traps for the reader</h2>
         {reminders.length > 1 && !showPrint && (
-          <button type="button" className="min-h-6 cursor-pointer text-xs text-soft underline" onClick={() => remind(reminders)}>
+          <TextButton className="text-xs text-soft" onClick={() => remind(reminders)}>
             put all {reminders.length} reminders
-          </button>
+          </TextButton>
         )}
       </div>
-      {aids === null ? (
+      {answer.problem ? (
+        <NotAnswered problem={answer.problem} onRetry={answer.retry} />
+      ) : aids === null ? (
         <p role="status" className="text-[13px] text-soft">
           Looking for them …
         </p>
@@ -206,7 +191,7 @@ function Traps({ aids, passage, print, edited, marking, showPrint, onChange, onG
                 <button
                   type="button"
                   className="min-h-6 cursor-pointer font-bold underline decoration-line underline-offset-4"
-                  onClick={() => onGo(aid.noteIds[0]!)}
+                  onClick={() => go(aid.noteIds[0]!)}
                 >
                   {note && edited ? placeLabel(edited, note) : `Bar ${print ? sayBar(print.bars, aid.barIndex) : ''}`}
                 </button>
@@ -219,9 +204,9 @@ function Traps({ aids, passage, print, edited, marking, showPrint, onChange, onG
                 </p>
               )}
               {aid.remedy && !showPrint && (
-                <button type="button" className="min-h-6 cursor-pointer text-xs underline" onClick={() => remind([aid])}>
+                <TextButton className="text-xs" onClick={() => remind([aid])}>
                   {aid.remedy.text.charAt(0).toLowerCase() + aid.remedy.text.slice(1)}
-                </button>
+                </TextButton>
               )}
             </li>
           );
@@ -238,7 +223,8 @@ function Traps({ aids, passage, print, edited, marking, showPrint, onChange, onG
 }
 
 /** Marks that found no place when the file was replaced: kept until the coach says where they belong. */
-function LostMarks({ print, marking, chosen, onChange }: ReadingProps & { print: Part }) {
+function LostMarks({ print }: { print: Part }) {
+  const { marking, chosen, change: onChange } = useDesk();
   const lost = Object.entries(marking).flatMap(([key, mark]) => {
     const { target, kind } = splitKey(key);
     return placeOfTarget(print, target) === null ? [{ target, kind, mark, was: lostTarget(target)?.at ?? 'an earlier file' }] : [];
@@ -260,9 +246,7 @@ function LostMarks({ print, marking, chosen, onChange }: ReadingProps & { print:
             </p>
             <div className="flex gap-3 text-xs">
               {focus && (
-                <button
-                  type="button"
-                  className="min-h-6 cursor-pointer underline"
+                <TextButton
                   onClick={() =>
                     onChange(`${kind} put at ${placeLabel(print, focus)}`, [
                       { target, kind, from: mark, to: null },
@@ -273,15 +257,9 @@ function LostMarks({ print, marking, chosen, onChange }: ReadingProps & { print:
                   }
                 >
                   put at the selected note
-                </button>
+                </TextButton>
               )}
-              <button
-                type="button"
-                className="min-h-6 cursor-pointer underline"
-                onClick={() => onChange(`${kind} taken away`, [{ target, kind, from: mark, to: null }])}
-              >
-                take away
-              </button>
+              <TextButton onClick={() => onChange(`${kind} taken away`, [{ target, kind, from: mark, to: null }])}>take away</TextButton>
             </div>
           </li>
         ))}

@@ -1,5 +1,6 @@
 'use client';
 
+import { Button } from '@/ui/kit/button';
 import { INSTRUMENT_KINDS } from '@/core/instruments/instrument';
 import { octavesInWords, type WayToPlay } from '@/core/instruments/play-on';
 import type { InstrumentKind } from '@/core/score/score';
@@ -73,11 +74,7 @@ export function PlayedOn({ name, kind, octaves, told, ways, staves, staff, onPla
           ))}
         </select>
       </label>
-      {!told && (
-        <button type="button" className="button" onClick={() => onPlayOn({ kind: shown, octaves })}>
-          Yes, on the {shown === 'bass' ? 'double bass' : shown}
-        </button>
-      )}
+      {!told && <Button onClick={() => onPlayOn({ kind: shown, octaves })}>Yes, on the {shown === 'bass' ? 'double bass' : shown}</Button>}
     </div>
   );
 }

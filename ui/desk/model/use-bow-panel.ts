@@ -1,39 +1,25 @@
 'use client';
 
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import type { Hemiola } from '@/core/bow-arm/hemiola';
-import type { Stroke } from '@/core/bow-arm/describe';
 import type { Report } from '@/core/checks/check';
-import type { BarRange } from '@/core/score/bars';
 import type { Note, Part } from '@/core/score/score';
-import { changeTo, type Change } from '@/core/marking/change';
+import { changeTo } from '@/core/marking/change';
 import { markAt, type Marking } from '@/core/marking/mark';
 import { articulationKind, BOW_WISH_KINDS, type BowWishKind } from '@/core/marking/kinds';
 import { barsTarget, barTarget } from '@/core/marking/target';
 import { wishesFor, wishInWords, type Wished } from '@/core/marking/wishes';
-import type { BowAside, Conditions } from '@/workers/analyst';
-import type { BowPanelProps, WishFor } from './bow-panel';
-import type { RemoteAnalyst } from '@/ui/part/use-analyst';
+import { useAnalysed } from '@/ui/part/use-analyst';
+import { useDesk } from './desk';
 
-interface Question {
-  analyst: RemoteAnalyst | null;
-  conditions: Conditions;
-  part: Part | null;
-  marking: Marking;
-  report: Report | null;
-  strokes: readonly Stroke[];
-  passage: BarRange & { name: string };
-  focus: Note | undefined;
-  chosen: readonly Note[];
-  /** The bow side is open. */
-  wanted: boolean;
-  onChange(reason: string, changes: readonly Change[]): void;
-}
+export type WishFor = 'notes' | 'passage';
 
 /** Everything the bow side of the Choices tab shows about the selection, and what its wishes write. */
-export function useBowPanel({ analyst, conditions, part, marking, report, strokes, passage, focus, chosen, wanted, onChange }: Question): BowPanelProps {
+export function useBowPanel() {
+  const { marking, report, drawn, passage, focus, chosen, change: onChange, view } = useDesk();
+  const { part } = view;
+  const { strokes } = drawn;
   const { fromBar, toBar, name } = passage;
-  const aside = useAside(analyst, conditions, { fromBar, toBar }, wanted);
   const noteId = focus?.id ?? null;
   const stroke = useMemo(() => (noteId === null ? null : (strokes.find((each) => each.noteIds.includes(noteId)) ?? null)), [strokes, noteId]);
   const passageTarget = fromBar === toBar ? barTarget(fromBar) : barsTarget({ fromBar, toBar });
@@ -68,7 +54,6 @@ export function useBowPanel({ analyst, conditions, part, marking, report, stroke
     slurBegins: slurFrom !== null,
     phrase,
     chordWay: (focus && inForce([focus.id], focus.barIndex)['chord-way']) ?? 'two and two',
-    aside,
     onWish,
     onHemiola,
   };
@@ -84,24 +69,17 @@ function ownWishes(marking: Marking, target: string): Wished {
 }
 
 /** The slur around a note that is taken for a phrase. */
-function phraseAround({ bowing }: Report, part: Part, focus: Note): BowPanelProps['phrase'] {
+function phraseAround({ bowing }: Report, part: Part, focus: Note): { from: string; bows: number } | null {
   const onsetOf = (id: string) => part.notes.find((note) => note.id === id)?.onset ?? Infinity;
   const found = bowing?.phrases.find(({ from, to }) => onsetOf(from) <= focus.onset && focus.onset <= onsetOf(to));
   return found ? { from: found.from, bows: found.bows } : null;
 }
 
-/** Hemiolas and the strings alone, looked for while the bow side is open. */
-function useAside(analyst: RemoteAnalyst | null, conditions: Conditions, { fromBar, toBar }: BarRange, wanted: boolean): BowAside | null {
-  const [aside, setAside] = useState<{ fromBar: number; value: BowAside } | null>(null);
-  useEffect(() => {
-    if (!analyst || !wanted) return;
-    let gone = false;
-    void analyst.bowAside(conditions, { fromBar, toBar }).then((value) => {
-      if (!gone) setAside({ fromBar, value });
-    });
-    return () => {
-      gone = true;
-    };
-  }, [analyst, conditions, fromBar, toBar, wanted]);
-  return wanted && aside?.fromBar === fromBar ? aside.value : null;
+export type BowPanel = ReturnType<typeof useBowPanel>;
+
+/** Hemiolas and the strings alone, of the passage. */
+export function useBowOfPassage() {
+  const { analyst, conditions, passage } = useDesk();
+  const { fromBar, toBar } = passage;
+  return useAnalysed({ analyst, conditions, of: ['bow', fromBar, toBar], ask: (of) => of.bowAside(conditions, { fromBar, toBar }) });
 }

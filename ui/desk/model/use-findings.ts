@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Report } from '@/core/checks/check';
 import { findingKey, type Finding } from '@/core/checks/finding';
 import type { TriedRemedy } from '@/core/checks/remedies';
@@ -11,10 +11,11 @@ import { RECORD_VERSION } from '@/core/marking/versions';
 import { LIMITS } from '@/core/util/limits';
 import { cleanText, shortened } from '@/core/util/text';
 import type { Problem } from '@/ui/kit/problem';
+import { nameOf } from '@/ui/kit/queries';
 import type { Conditions } from '@/workers/analyst';
 import { EVERYTHING, parted, passes, type FindingFilter } from '@/ui/part/findings-shown';
 import type { AcceptedFinding } from '@/ui/part/part-data';
-import { timed, type RemoteAnalyst } from '@/ui/part/use-analyst';
+import { timed, useAnalysed, type RemoteAnalyst } from '@/ui/part/use-analyst';
 
 interface Asked {
   analyst: RemoteAnalyst | null;
@@ -24,19 +25,23 @@ interface Asked {
   accepted: readonly AcceptedFinding[];
   /** The tab is open. */
   wanted: boolean;
-  onAccept(accepted: AcceptedFinding): void;
-  onRelease(id: string): void;
-  onChange(reason: string, changes: readonly Change[]): void;
-  onTempo(tempo: number): void;
+  does: Doing;
+}
+
+/** What becomes of findings. */
+interface Doing {
+  accept(accepted: AcceptedFinding): void;
+  release(id: string): void;
+  change(reason: string, changes: readonly Change[]): void;
+  tempo(tempo: number): void;
   /** Marks for another part of the piece. */
-  onElsewhere(marking: { markingId: string; part: { id: string; name: string } }, reason: string, changes: readonly Change[]): void;
-  onProblem(problem: Problem): void;
+  elsewhere(marking: { markingId: string; part: { id: string; name: string } }, reason: string, changes: readonly Change[]): void;
 }
 
 const NOT_TRIED: Problem = {
   place: null,
   what: 'What helps could not be tried here.',
-  remedy: 'Nothing was changed; choose the finding again, or reload the page.',
+  remedy: 'Nothing was changed.',
 };
 
 /** Both hands as a remedy would have them. */
@@ -46,64 +51,27 @@ export interface TriedPlan {
 }
 
 /** The findings that are told, the one that is looked at, its remedies, and the remedy that is being tried. */
-export function useFindings({ analyst, conditions, report, accepted, wanted, onAccept, onRelease, onChange, onTempo, onElsewhere, onProblem }: Asked) {
+export function useFindings({ analyst, conditions, report, accepted, wanted, does }: Asked) {
   const [filter, setFilter] = useState<FindingFilter>(EVERYTHING);
   const [chosen, setChosen] = useState<string | null>(null);
-  const [remedies, setRemedies] = useState<{ key: string; items: TriedRemedy[] } | null>(null);
   const [pointed, setPointed] = useState<number | null>(null);
-  const [tried, setTried] = useState<{ of: TriedRemedy; plan: TriedPlan } | null>(null);
   const { open, quiet } = useMemo(() => parted(report?.findings ?? [], accepted), [report, accepted]);
   /** The report without what was accepted: what the rail and the tracks tell. */
   const told = useMemo(() => (report && quiet.length ? { ...report, findings: open } : report), [report, open, quiet.length]);
   const current = (wanted && open.find(({ id }) => id === chosen)) || null;
-  const key = current && findingKey(current);
-  const items = remedies && remedies.key === key ? remedies.items : null;
-
-  // The remedies of the finding that is looked at, tried anew with every change.
-  useEffect(() => {
-    if (!analyst || !current || !key) return;
-    let gone = false;
-    timed('remedies', analyst.remedies(conditions, current)).then(
-      (found) => {
-        if (!gone) setRemedies({ key, items: found });
-      },
-      () => !gone && onProblem(NOT_TRIED),
-    );
-    return () => {
-      gone = true;
-    };
-  }, [analyst, conditions, current, key, onProblem]);
-
-  const remedy = pointed === null ? null : (items?.[pointed] ?? null);
-  // A remedy that is pointed at is shown in the tracks.
-  useEffect(() => {
-    if (!analyst || !remedy?.changes?.length) return;
-    let gone = false;
-    analyst.tried(conditions, remedy.changes).then(
-      (plan) => {
-        if (!gone) setTried({ of: remedy, plan });
-      },
-      () => !gone && onProblem(NOT_TRIED),
-    );
-    return () => {
-      gone = true;
-    };
-  }, [analyst, conditions, remedy, onProblem]);
-
-  function choose(id: string | null) {
-    setChosen(id);
-    setPointed(null);
-  }
+  const remedies = useRemedies(analyst, conditions, current);
+  const items = remedies.value;
+  const tried = useTried(analyst, conditions, pointed === null ? null : (items?.[pointed] ?? null));
 
   function take(index: number) {
     const taken = items?.[index];
     if (!taken || !current) return;
     setPointed(null);
-    if (taken.changes?.length) onChange(`Bar ${current.bar}, ${current.kind}: ${taken.text}`, taken.changes);
+    if (taken.changes?.length) does.change(`Bar ${current.bar}, ${current.kind}: ${taken.text}`, taken.changes);
     else if (taken.elsewhere) {
       const { partId, markingId, name, changes } = taken.elsewhere;
-      onElsewhere({ markingId, part: { id: partId, name } }, `Bowed like another part, from its bar ${current.bar}`, changes);
-    } else if (taken.tempo) onTempo(taken.tempo);
+      does.elsewhere({ markingId, part: { id: partId, name } }, `Bowed like another part, from its bar ${current.bar}`, changes);
+    } else if (taken.tempo) does.tempo(taken.tempo);
   }
 
   return {
@@ -113,11 +81,14 @@ export function useFindings({ analyst, conditions, report, accepted, wanted, onA
     quiet,
     told,
     current,
-    remedies: items,
+    remedies,
     pointed,
     /** What the tracks show instead of the plan. */
-    tried: remedy && tried?.of === remedy ? tried.plan : null,
-    choose,
+    tried,
+    choose(id: string | null) {
+      setChosen(id);
+      setPointed(null);
+    },
     point: setPointed,
     take,
     takePointed: () => take(pointed ?? 0),
@@ -129,9 +100,36 @@ export function useFindings({ analyst, conditions, report, accepted, wanted, onA
       return list[at < 0 ? (by > 0 ? 0 : list.length - 1) : (at + by + list.length) % Math.max(1, list.length)] ?? null;
     },
     accept: (finding: Finding, why: string) =>
-      onAccept({ id: finding.id, key: findingKey(finding), why: shortened(cleanText(why).trim(), LIMITS.acceptedWhy), version: RECORD_VERSION }),
-    bringBack: (finding: Finding) => onRelease(finding.id),
+      does.accept({ id: finding.id, key: findingKey(finding), why: shortened(cleanText(why).trim(), LIMITS.acceptedWhy), version: RECORD_VERSION }),
+    bringBack: (finding: Finding) => does.release(finding.id),
   };
 }
 
 export type Findings = ReturnType<typeof useFindings>;
+
+/** The remedies of the finding that is looked at, tried anew with every change. */
+function useRemedies(analyst: RemoteAnalyst | null, conditions: Conditions, current: Finding | null) {
+  const key = current && findingKey(current);
+  const answer = useAnalysed({
+    analyst,
+    conditions,
+    of: ['remedies', key ?? ''],
+    wanted: current !== null,
+    keep: true,
+    ask: async (of) => ({ key, items: await timed('remedies', of.remedies(conditions, current!)) }),
+    failed: NOT_TRIED,
+  });
+  return { ...answer, value: current && answer.value?.key === key ? answer.value.items : null };
+}
+
+/** Both hands as the remedy that is pointed at would have them. */
+function useTried(analyst: RemoteAnalyst | null, conditions: Conditions, remedy: TriedRemedy | null): TriedPlan | null {
+  const { value } = useAnalysed({
+    analyst,
+    conditions,
+    of: ['tried', remedy ? nameOf(remedy) : 0],
+    wanted: Boolean(remedy?.changes?.length),
+    ask: (of) => of.tried(conditions, remedy!.changes!),
+  });
+  return remedy ? value : null;
+}

@@ -4,7 +4,7 @@ import { Analyst } from '@/workers/analyst';
 import { noteById } from '@/core/score/find';
 import { markKey } from '@/core/marking/mark';
 import { previewedNotes, previewedStrokes } from './preview';
-import { statusText } from '../status';
+import { statusText } from './status';
 
 const analyst = new Analyst();
 const open = analyst.open(demoText('staircase'));

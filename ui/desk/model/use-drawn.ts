@@ -6,20 +6,24 @@ import type { Report } from '@/core/checks/check';
 import { bowInForce, fingerInForce, type Marking } from '@/core/marking/mark';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
-import { previewedNotes, previewedStrokes } from './choices/preview';
-import type { Choices } from './choices/use-choices';
-import type { TriedPlan } from './findings/use-findings';
+import { previewedNotes, previewedStrokes } from './preview';
+import type { Choices } from './use-choices';
+import type { TriedPlan } from './use-findings';
+
+interface Asked {
+  report: Report | null;
+  choices: Choices;
+  part: Part | null;
+  passage: Passage;
+  marking: Marking;
+  /** With a stroke's end where it is dragged to. */
+  dragged: readonly Stroke[] | null;
+  tried: TriedPlan | null;
+}
 
 /** What the tracks and the lists show of the report, with the highlighted choice put in. */
-export function useDrawn(
-  report: Report | null,
-  { suggestions, ofNote, ofBow, highlighted }: Choices,
-  part: Part | null,
-  passage: Passage,
-  marking: Marking,
-  dragged: readonly Stroke[] | null,
-  tried: TriedPlan | null,
-) {
+export function useDrawn({ report, choices, part, passage, marking, dragged, tried }: Asked) {
+  const { suggestions, ofNote, ofBow, highlighted } = choices;
   const planned = report?.fingering?.notes ?? NONE;
   const previewed = useMemo(() => previewedNotes(planned, { suggestions, ofNote, ofBow, highlighted }), [planned, suggestions, ofNote, ofBow, highlighted]);
   const notes = tried?.notes ?? previewed;

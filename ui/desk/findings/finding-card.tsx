@@ -1,0 +1,181 @@
+'use client';
+
+import { useEffect, useRef, useState } from 'react';
+import { isQuiet, type Finding } from '@/core/checks/finding';
+import type { TriedRemedy } from '@/core/checks/remedies';
+import { noteById } from '@/core/score/find';
+import { LIMITS } from '@/core/util/limits';
+import { Button, TextButton } from '@/ui/kit/button';
+import { LimitHint } from '@/ui/kit/limit';
+import { pitchLabel, placeLabel } from '@/ui/kit/music';
+import { NotAnswered } from '@/ui/kit/not-answered';
+import { capital } from '@/ui/kit/words';
+import { useDesk } from '../model/desk';
+
+const SEVERITY = ['', 'watch', 'risk', 'will fail'];
+
+export function FindingCard({ finding }: { finding: Finding }) {
+  const { spots, view, lookAt } = useDesk();
+  const { part } = view;
+  const note = part && noteById(part, finding.noteIds[0]!);
+  const current = spots.current?.id === finding.id;
+  const card = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (current) card.current?.scrollIntoView({ block: 'nearest' });
+  }, [current]);
+  return (
+    <article
+      ref={card}
+      aria-label={`${finding.kind}, bar ${finding.bar}`}
+      aria-current={current ? 'true' : undefined}
+      className={`rounded-xl border-2 px-3 py-2 ${current ? 'border-ink bg-paper' : 'border-line'}`}
+    >
+      <div className="flex items-baseline justify-between gap-2">
+        <button
+          type="button"
+          className="min-h-6 cursor-pointer text-left font-bold underline decoration-line underline-offset-4 hover:decoration-ink"
+          onClick={() => lookAt(finding)}
+        >
+          {note ? `${placeLabel(part, note)} · ${pitchLabel(note.pitch)}` : `Bar ${finding.bar}`}
+        </button>
+        <span className={`text-xs font-semibold ${finding.severity > 1 ? 'text-plum' : 'text-soft'}`}>
+          {'◆'.repeat(finding.severity)} {isQuiet(finding) ? 'for the eye' : SEVERITY[finding.severity]}
+        </span>
+      </div>
+      <p className="text-xs font-semibold text-soft">{capital(finding.kind)}</p>
+      <p className="text-[13px]">{finding.text}</p>
+      {current ? <Looked finding={finding} /> : finding.hearIt && <p className="text-[13px] text-spruce">{finding.hearIt}</p>}
+    </article>
+  );
+}
+
+/** The finding that is looked at: how to hear it, what helps, its numbers, and to leave it as it is. */
+function Looked({ finding }: { finding: Finding }) {
+  const { spots } = useDesk();
+  const { pointed, point, take } = spots;
+  const { value: remedies, problem, retry } = spots.remedies;
+  const ways = finding.hear?.map(({ text }) => text) ?? (finding.hearIt ? [finding.hearIt] : []);
+  return (
+    <>
+      {ways.length > 0 && (
+        <section aria-label="How to hear it" className="mt-1 grid gap-0.5 text-[13px] text-spruce">
+          {ways.map((text) => (
+            <p key={text}>{text}</p>
+          ))}
+        </section>
+      )}
+      <section aria-label="What helps" className="mt-1.5 grid gap-1">
+        {problem && <NotAnswered problem={problem} onRetry={retry} />}
+        {remedies === null && !problem && (
+          <p className="text-[13px] text-soft" role="status">
+            Trying what helps …
+          </p>
+        )}
+        {remedies?.length === 0 && <p className="text-[13px] text-soft">Nothing that was tried makes it easier; practise it, or accept it.</p>}
+        {remedies?.map((remedy, i) => (
+          <RemedyLine
+            key={remedy.text + i}
+            remedy={remedy}
+            highlighted={pointed === i}
+            onPoint={() => point(i)}
+            onLeave={() => point(null)}
+            onTake={() => take(i)}
+          />
+        ))}
+      </section>
+      <details className="mt-1 text-xs text-soft">
+        <summary className="cursor-pointer">the numbers</summary>
+        <dl>
+          {Object.entries(finding.numbers).map(([name, value]) => (
+            <div key={name} className="flex justify-between gap-2">
+              <dt>{name}</dt>
+              <dd className="text-right">{String(value)}</dd>
+            </div>
+          ))}
+        </dl>
+      </details>
+      <Accept finding={finding} />
+    </>
+  );
+}
+
+interface LineProps {
+  remedy: TriedRemedy;
+  highlighted: boolean;
+  onPoint(): void;
+  onLeave(): void;
+  onTake(): void;
+}
+
+function RemedyLine({ remedy, highlighted, onPoint, onLeave, onTake }: LineProps) {
+  const takeable = Boolean(remedy.changes?.length) || remedy.tempo !== undefined || remedy.elsewhere !== undefined;
+  const measured = remedy.before !== null && remedy.after !== null;
+  return (
+    <div
+      data-highlighted={highlighted}
+      className={`flex items-start justify-between gap-2 rounded-lg border px-2 py-1 text-[13px] ${highlighted ? 'border-spruce bg-sheet' : 'border-line'}`}
+      onMouseEnter={onPoint}
+      onMouseLeave={onLeave}
+      onFocus={onPoint}
+    >
+      <span>
+        {remedy.text}
+        {measured && (
+          <span className="block text-soft">
+            {remedy.solved && remedy.kind !== 'tempo' && remedy.kind !== 'marks' ? 'solved' : `${figure(remedy.before!)} → ${figure(remedy.after!)}`}
+            {remedy.brings.length > 0 && `; brings ${remedy.brings.slice(0, 2).join(', ')}`}
+          </span>
+        )}
+      </span>
+      {takeable && (
+        <Button small className="shrink-0" onClick={onTake}>
+          Take
+        </Button>
+      )}
+    </div>
+  );
+}
+
+const figure = (value: number): string => (Number.isInteger(value) ? String(value) : value.toFixed(2));
+
+function Accept({ finding }: { finding: Finding }) {
+  const { spots } = useDesk();
+  const [why, setWhy] = useState<string | null>(null);
+  if (why === null)
+    return (
+      <TextButton className="mt-1 text-[13px] text-soft" onClick={() => setWhy('')}>
+        Accept it as it is
+      </TextButton>
+    );
+  return (
+    <form
+      className="mt-1.5 grid gap-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        spots.accept(finding, why);
+      }}
+    >
+      <label className="grid gap-0.5 text-[13px]">
+        Why it may stay
+        <input
+          autoFocus
+          className="field"
+          maxLength={LIMITS.acceptedWhy}
+          value={why}
+          placeholder="she plays it in time"
+          onChange={(event) => setWhy(event.target.value)}
+        />
+        <LimitHint text={why} limit={LIMITS.acceptedWhy} />
+      </label>
+      <span className="flex gap-2">
+        <Button type="submit" small>
+          Accept
+        </Button>
+        <TextButton className="text-[13px] text-soft" onClick={() => setWhy(null)}>
+          Cancel
+        </TextButton>
+      </span>
+      <span className="text-xs text-soft">It stays quiet until something it depends on changes.</span>
+    </form>
+  );
+}

@@ -1,0 +1,30 @@
+'use client';
+
+import { Check, ChevronDown } from 'lucide-react';
+import { Menu, MenuItem, MenuLink, MenuRule } from '@/ui/kit/menu';
+import { useDesk } from '../model/desk';
+
+/** The parts of the piece, and what is known about this one. */
+export function PartMenu() {
+  const { data, setDialog } = useDesk();
+  return (
+    <Menu
+      className="inline-flex min-h-6 cursor-pointer items-center gap-1 rounded font-semibold text-ink"
+      label={`Part: ${data.part.name}. Choose another part`}
+      trigger={
+        <>
+          {data.part.name} <ChevronDown size={14} aria-hidden />
+        </>
+      }
+    >
+      {data.siblings.map((part) => (
+        <MenuLink key={part.id} href={`/desk/${part.id}`}>
+          {part.name}
+          {part.id === data.part.id && <Check size={14} aria-hidden />}
+        </MenuLink>
+      ))}
+      <MenuRule />
+      <MenuItem onSelect={() => setDialog('part')}>About this part …</MenuItem>
+    </Menu>
+  );
+}

@@ -1,0 +1,102 @@
+'use client';
+
+import { markInWords } from '@/core/marking/in-words';
+import type { Place } from '@/core/score/address';
+import { barsLabel } from '@/ui/kit/music';
+import { cleared, nextString, toggled } from '@/ui/part/mark-changes';
+import type { DeskModel } from './use-desk-model';
+import type { Command } from './keys';
+import { takenChoice } from './taken';
+
+/** What keys and buttons make the Desk do. */
+export function deskDeeds(desk: DeskModel) {
+  const { passages, passage, choices, view, tab, setTab, play, drawn } = desk;
+
+  function take(index: number, compared = false) {
+    const { part } = view;
+    const where = part && { part, bars: barsLabel(part, passage.fromBar, passage.toBar), focus: desk.focus, marking: desk.marking };
+    const taken = where && takenChoice(choices, index, where, compared);
+    if (taken) desk.change(taken.reason, taken.changes);
+    desk.focusScore();
+  }
+
+  function newPassage() {
+    const bars = desk.selectionBars;
+    if (!bars) return;
+    const same = passages.list.findIndex((each) => each.fromBar === bars.fromBar && each.toBar === bars.toBar);
+    if (same >= 0) return desk.openPassage(same);
+    const label = barsLabel(view.part, bars.fromBar, bars.toBar);
+    passages.change([...passages.list, { name: `${bars.fromBar === bars.toBar ? 'Bar' : 'Bars'} ${label}`, ...bars }], `New passage ${label}`);
+  }
+
+  return {
+    take,
+    newPassage,
+    suggest(kind: 'fingering' | 'bowing') {
+      setTab('choices');
+      choices.suggest(kind);
+    },
+    playOrStop() {
+      if (play.playing.snapshot().seconds !== null) play.stop();
+      else void play.start(drawn, true);
+    },
+    undo() {
+      choices.close();
+      desk.undo?.act();
+    },
+    redo() {
+      choices.close();
+      desk.redo?.act();
+    },
+    goTo({ barIndex, noteId }: Pick<Place, 'barIndex' | 'noteId'>) {
+      desk.setDialog(null);
+      if (noteId) desk.go(noteId);
+      else desk.goToBar(barIndex);
+    },
+    /** Of the choices, or of the remedies where the findings are open. */
+    takePointed: () => (tab === 'findings' ? desk.spots.takePointed() : take(choices.highlighted)),
+  };
+}
+
+type Does = { [K in Command['do']]: (command: Extract<Command, { do: K }>) => void };
+
+/** Each command has its deed: one without is a type error. */
+export function obeying(desk: DeskModel): (command: Command) => void {
+  const { marking, chosen, choices, passages, tab, spots } = desk;
+  const deeds = deskDeeds(desk);
+  const does: Does = {
+    mark({ kind, value }) {
+      if (chosen.length) desk.change(markInWords(kind, value), toggled(marking, chosen, kind, value));
+      if (kind === 'finger' || kind === 'string') choices.setHand('left');
+      else if (kind !== 'covered') choices.setHand('bow');
+    },
+    'cycle string'() {
+      if (desk.focus) desk.change('String', nextString(desk.focus, marking, desk.view.instrument.strings.length));
+    },
+    clear() {
+      if (chosen.length) desk.change('Marks taken away', cleared(marking, chosen));
+    },
+    step({ by, extend }) {
+      const next = desk.selection.focus ? desk.away(by) : desk.order.find((note) => note.barIndex >= desk.passage.fromBar);
+      if (next) desk.go(next.id, extend);
+    },
+    row: ({ by }) => (tab === 'findings' ? spots.stepRemedy(by) : choices.step(by)),
+    passage: ({ by }) => desk.openPassage(passages.current + by),
+    'new passage': deeds.newPassage,
+    take: deeds.takePointed,
+    undo: deeds.undo,
+    redo: deeds.redo,
+    'go to': () => desk.setDialog('go to'),
+    help: () => desk.setDialog('keys'),
+    finding({ by }) {
+      const next = spots.next(by);
+      if (next) desk.lookAt(next);
+    },
+    play: deeds.playOrStop,
+    'suggest fingering': () => deeds.suggest('fingering'),
+    'suggest bowing': () => deeds.suggest('bowing'),
+    tab: (command) => desk.setTab(command.tab),
+    leave: choices.close,
+  };
+  return (command) => (does[command.do] as (command: Command) => void)(command);
+}

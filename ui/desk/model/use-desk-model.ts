@@ -1,0 +1,127 @@
+'use client';
+
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Finding } from '@/core/checks/finding';
+import { noteById } from '@/core/score/find';
+import type { Part } from '@/core/score/score';
+import { usePart, type OpenedPart } from '@/ui/part/use-part';
+import type { SettingsChange } from '@/ui/part/use-part-settings';
+import { usePlay } from '@/ui/playing/use-play';
+import type { Folded } from '@/ui/score/systems';
+import { useEngraving } from '@/ui/score/use-engraving';
+import { useWidth } from '@/ui/score/use-width';
+import type { DeskData } from './desk-data';
+import { addressQuery, arrivalAt } from './passage-asked';
+import { useChange } from './use-change';
+import { useChoices } from './use-choices';
+import { useDraggedBow } from './use-dragged-bow';
+import { useDrawn } from './use-drawn';
+import { useFindings } from './use-findings';
+import { useGoing } from './use-going';
+import { useSelection } from './use-selection';
+
+export type DeskDialog = 'keys' | 'go to' | 'part' | 'compare' | 'hand';
+
+/** All that the Desk shows and does. The part itself (`ui/part`) comes first, then what is looked at in it, then both hands at this place. */
+export function useDeskModel(data: DeskData) {
+  const part = usePart({ data, passageIndex: data.passageIndex, onRead: (read) => arrive(read) });
+  const looked = useLooked(part, data);
+  const { passage, passages, view, conditions, analyst, setProblem } = part;
+  const { selection, pick, clear, order, chosen, focus, score, tab, setTab } = looked;
+
+  const choices = useChoices({ analyst, conditions, noteId: selection.focus, passage, onProblem: setProblem });
+  const going = useGoing({
+    part: view.part,
+    passages: passages.list,
+    passage,
+    order,
+    score,
+    setCurrent: passages.setCurrent,
+    pick,
+    clear,
+    closeChoices: choices.close,
+  });
+  const change = useChange(part, choices.close);
+  function setting(next: SettingsChange) {
+    choices.close();
+    part.settings.set(next);
+  }
+  const spots = useFindings({
+    analyst,
+    conditions,
+    report: part.checked,
+    accepted: part.settings.accepted,
+    wanted: tab === 'findings',
+    does: {
+      accept: (finding) => setting({ accept: [finding] }),
+      release: (id) => setting({ release: [id] }),
+      change,
+      tempo: (tempo) => setting({ tempo }),
+      elsewhere: part.elsewhere.make,
+    },
+  });
+  const report = spots.told;
+  const dragged = useDraggedBow(analyst, conditions, passage, report, change);
+  const drawn = useDrawn({ report, choices, part: view.part, passage, marking: part.marking, dragged: dragged.strokes, tried: spots.tried });
+  const play = usePlay({
+    open: view.open,
+    instrument: view.instrument,
+    tempo: part.settings.tempo,
+    line: part.settings.line,
+    passage,
+    focus,
+    onProblem: setProblem,
+  });
+
+  /** Goes where the address says, in words that only the part can resolve: letters, notes, "upbeat to 31". */
+  function arrive(read: Part) {
+    const arrival = arrivalAt(read, part.passages.list, data);
+    if (arrival.passage !== null) part.passages.setCurrent(arrival.passage);
+    if (arrival.noteId !== null) looked.pick(arrival.noteId, false);
+    if (arrival.problem) part.setProblem(arrival.problem);
+  }
+
+  function lookAt(finding: Finding) {
+    setTab('findings');
+    spots.choose(finding.id);
+    going.go(finding.noteIds[0]!);
+  }
+
+  return { ...part, ...looked, ...going, data, choices, change, setting, spots, report, dragged, drawn, play, lookAt, chosen };
+}
+
+export type DeskModel = ReturnType<typeof useDeskModel>;
+
+/** What is looked at: tab, dialog, notes, and the passage as it is engraved. */
+function useLooked(part: OpenedPart, data: DeskData) {
+  const { view, passage, passages, conditions } = part;
+  const [tab, setTab] = useState(data.tab);
+  const [dialog, setDialog] = useState<DeskDialog | null>(null);
+  const [folded, setFolded] = useState<Folded>({ hand: false, bow: false, risk: false });
+  const [asTable, setAsTable] = useState(false);
+  const score = useRef<HTMLDivElement>(null);
+  const widthPx = useWidth(score, data.widthPx);
+  const selected = useSelection(view.part, data.noteId);
+  const { selection, chosen } = selected;
+  const focus = selection.focus && view.part ? noteById(view.part, selection.focus) : undefined;
+  const engraved = useEngraving({
+    partId: data.part.id,
+    range: passage,
+    widthPx,
+    moved: view.moved,
+    marking: conditions.marking,
+    first: { engraving: data.engraving, widthPx: data.widthPx },
+    ahead: passages.list[passages.current + 1],
+    reach: focus?.barIndex ?? null,
+  });
+  const chosenIds = useMemo(() => new Set(chosen.map((note) => note.id)), [chosen]);
+  const selectionBars = chosen.length ? { fromBar: chosen[0]!.barIndex, toBar: chosen.at(-1)!.barIndex } : null;
+
+  // The address says which passage, note and tab are shown, in the words that people use.
+  const { print } = view;
+  useEffect(() => {
+    if (print) window.history.replaceState(null, '', `/desk/${data.part.id}?${addressQuery(print, passage, selection.focus, tab)}`);
+  }, [print, data.part.id, passage, selection.focus, tab]);
+
+  return { ...selected, focus, chosenIds, selectionBars, tab, setTab, dialog, setDialog, folded, setFolded, asTable, setAsTable, score, engraved };
+}

@@ -1,0 +1,47 @@
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import { ThemeSwitch } from './theme';
+
+interface Props {
+  /** What lies between the shelf and here; the last of it names the page where `here` does not. */
+  path?: readonly string[];
+  /** The page, or a menu of those beside it; absent on the shelf itself. */
+  here?: ReactNode;
+  /** Beside the path. */
+  beside?: ReactNode;
+  /** What can be done here. */
+  children?: ReactNode;
+}
+
+/** The top of every page: the way back on the left, what can be done on the right. */
+export function PageHeader({ path = [], here, beside, children }: Props) {
+  const isShelf = path.length === 0 && here === undefined;
+  return (
+    <header className="no-print flex min-h-13 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
+      <Link href="/" className="font-serif text-xl font-semibold">
+        Omaggio
+      </Link>
+      <nav aria-label="Where you are" className="flex min-w-0 items-center gap-1.5 text-soft">
+        {isShelf ? (
+          <h1 className="font-sans text-sm font-normal">Shelf</h1>
+        ) : (
+          <Link href="/" className="hover:underline">
+            Shelf
+          </Link>
+        )}
+        {path.map((name, i) => (
+          <span key={name} className="flex min-w-0 items-center gap-1.5">
+            <span aria-hidden>/</span>
+            {i === path.length - 1 ? <h1 className="truncate font-sans text-sm font-normal">{name}</h1> : <span className="truncate">{name}</span>}
+          </span>
+        ))}
+        {here !== undefined && <span aria-hidden>/</span>}
+        {here}
+      </nav>
+      {beside}
+      <span className="grow" />
+      {children}
+      <ThemeSwitch />
+    </header>
+  );
+}
