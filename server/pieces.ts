@@ -1,4 +1,5 @@
 /** Pieces on the shelf: taking a file in, listing, taking off and putting back. */
+import type { PieceNames } from '@/core/util/names-shape';
 import { z } from 'zod';
 import { bad, good, type Result } from '../core/util/result';
 import type { ShelfGroup, ShelfOrder } from '../core/util/shelf-order';
@@ -218,16 +219,8 @@ async function firstPart(studioId: string, pieceId: string): Promise<string> {
   return rows[0]!.id;
 }
 
-/** Takes a piece off the shelf, or puts it back; its marks stay where they are. */
-const nameShape = z.string().transform(cleanLine).pipe(z.string().min(1, 'needs a letter').max(LIMITS.title));
-export const namesShape = z.object({
-  title: nameShape,
-  composer: nameShape.nullable(),
-  parts: z.array(z.object({ id: z.uuid(), name: nameShape })).max(LIMITS.partsNamed),
-});
-
 /** Calls a piece and parts of it otherwise, all of them or none. False where there is no such piece, or a part of it is not there. */
-export async function rename(studioId: string, pieceId: string, { title, composer, parts }: z.infer<typeof namesShape>): Promise<boolean> {
+export async function rename(studioId: string, pieceId: string, { title, composer, parts }: PieceNames): Promise<boolean> {
   return inTransaction(async (client) => {
     const piece = await client.query('UPDATE pieces SET title = $3, composer = $4 WHERE studio_id = $1 AND id = $2', [studioId, pieceId, title, composer]);
     if (!piece.rowCount) return false;
@@ -246,6 +239,7 @@ export async function rename(studioId: string, pieceId: string, { title, compose
 
 class NotThere extends Error {}
 
+/** Takes a piece off the shelf, or puts it back; its marks stay where they are. */
 export async function setOnShelf(studioId: string, pieceId: string, onShelf: boolean): Promise<Result<null>> {
   try {
     const { rowCount } = await pool().query('UPDATE pieces SET removed_at = CASE WHEN $3 THEN NULL ELSE now() END WHERE studio_id = $1 AND id = $2', [

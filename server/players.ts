@@ -1,10 +1,8 @@
 /** The people of a studio: instrument, hand, level, and how they were taught. */
-import { z } from 'zod';
-import { INSTRUMENT_KINDS, instrumentOf, type Instrument } from '@/core/instruments/instrument';
+import type { NewPlayer, PlayerChange } from '@/core/instruments/player-shape';
+import { instrumentOf, type Instrument } from '@/core/instruments/instrument';
 import type { Result } from '@/core/util/result';
-import { HAND_SIZES, LEVELS, measuredShape, techniqueShape, type PlayerDescription } from '@/core/instruments/player';
-import { LIMITS } from '../core/util/limits';
-import { cleanLine } from '../core/util/text';
+import type { PlayerDescription } from '@/core/instruments/player';
 import { pool } from './db';
 
 export type PlayerRow = Omit<PlayerDescription, 'size' | 'tuning'> & { id: string; size: string; tuning: string };
@@ -17,25 +15,6 @@ export async function players(studioId: string): Promise<PlayerRow[]> {
   );
   return rows;
 }
-
-const said = {
-  name: z.string().transform(cleanLine).pipe(z.string().min(1, 'A player needs a name').max(LIMITS.name)),
-  instrument: z.enum(INSTRUMENT_KINDS),
-  size: z.string().transform(cleanLine).pipe(z.string().min(1).max(20)),
-  tuning: z.string().transform(cleanLine).pipe(z.string().min(1).max(60)),
-  hand: z.enum(HAND_SIZES),
-  measured: measuredShape.nullable(),
-  technique: techniqueShape.partial(),
-  level: z.enum(LEVELS),
-  thumbPosition: z.boolean(),
-};
-
-export const newPlayerShape = z.object(said);
-export type NewPlayer = z.infer<typeof newPlayerShape>;
-
-/** What can be said anew about a player; out of the list, and back. */
-export const playerChangeShape = z.object({ ...said, removed: z.boolean() }).partial();
-export type PlayerChange = z.infer<typeof playerChangeShape>;
 
 /** Size and tuning have to make an instrument; what is wrong is said as the core says it. */
 export function asInstrument({ instrument, size, tuning }: Pick<NewPlayer, 'instrument' | 'size' | 'tuning'>): Result<Instrument> {

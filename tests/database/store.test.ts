@@ -21,7 +21,8 @@ import { musicOf, partById, partSettings, partsOfPiece, passagesOf, setPartSetti
 import { dropPaper, keepPaper, paperBytes, papersOf } from '../../server/papers';
 import { players } from '../../server/players';
 import { LIMITS } from '../../core/util/limits';
-import { namesShape, rename, setOnShelf, shelf, takeIn, type ShelfAsked } from '../../server/pieces';
+import { pieceNamesShape } from '../../core/util/names-shape';
+import { rename, setOnShelf, shelf, takeIn, type ShelfAsked } from '../../server/pieces';
 
 let studio: string;
 beforeAll(async () => {
@@ -120,12 +121,12 @@ describe('taking a file in', () => {
       return [piece.title, piece.composer, piece.parts[0]!.name];
     };
     const before = await called();
-    const names = namesShape.parse({ title: ' Ebb \n and Flow ', composer: null, parts: [{ id: part.id, name: 'Bass, desk 1' }] });
+    const names = pieceNamesShape.parse({ title: ' Ebb \n and Flow ', composer: null, parts: [{ id: part.id, name: 'Bass, desk 1' }] });
     expect(await rename(studio, pieceId, { ...names, parts: [{ id: randomUUID(), name: 'nobody' }] })).toBe(false);
     expect(await called()).toEqual(before);
     expect([await rename(studio, pieceId, names), await called()]).toEqual([true, ['Ebb and Flow', null, 'Bass, desk 1']]);
     expect([await rename(randomUUID(), pieceId, names), await rename(studio, randomUUID(), names)]).toEqual([false, false]);
-    expect(namesShape.safeParse({ ...names, title: ' ' }).success).toBe(false);
+    expect(pieceNamesShape.safeParse({ ...names, title: ' ' }).success).toBe(false);
     expect((await markedScore(studio, pieceId, part.id, {}, OURSELVES))!.bytes.toString()).toBe(bytesOf('low-tide').toString());
     await rename(studio, pieceId, { title: before[0]!, composer: before[1]!, parts: [{ id: part.id, name: before[2]! }] });
   });

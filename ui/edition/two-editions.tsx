@@ -1,19 +1,20 @@
 'use client';
 
-import { Button, TextButton } from '@/ui/kit/button';
+import { Button, buttonClass, ToggleButton } from '@/ui/kit/button';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useMemo, useState } from 'react';
 import { DIFFERENCE_KINDS, type Difference, type DifferenceKind } from '@/core/editions/differences';
 import { changeTo, type Change } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
-import { pitchSigns } from '@/ui/kit/music';
 import { LIMITS } from '@/core/util/limits';
 import { shortened } from '@/core/util/text';
 import { sendChangeSet } from '@/ui/unsent/browser';
 import { Confirm } from '@/ui/kit/confirm';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
-import { ThemeSwitch } from '@/ui/kit/theme';
+import { Notice } from '@/ui/kit/notice';
+import { PageHeader } from '@/ui/kit/page-header';
+import { DifferenceCard } from './difference-card';
 import { Pair } from './pair';
 
 export interface TwoEditionsProps {
@@ -86,22 +87,14 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
 
   return (
     <div className="flex h-screen flex-col max-lg:h-auto">
-      <header className="flex min-h-13 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
-        <Link href="/" className="font-serif text-xl font-semibold">
-          Omaggio
-        </Link>
-        <nav aria-label="Where you are" className="flex min-w-0 items-center gap-1.5 text-soft">
-          <Link href="/" className="hover:underline">
-            Shelf
-          </Link>{' '}
-          <span aria-hidden>/</span> <span className="truncate">{part.title}</span> <span aria-hidden>/</span>
+      <PageHeader
+        path={[part.title, 'Two editions']}
+        here={
           <Link href={`/desk/${part.id}`} className="font-semibold text-ink hover:underline">
             {part.name}
-          </Link>{' '}
-          <span aria-hidden>/</span>
-          <h1 className="font-sans text-sm font-normal">Two editions</h1>
-        </nav>
-        <span className="grow" />
+          </Link>
+        }
+      >
         <Confirm
           question={`Use ${comparison.name} from now on?`}
           yes="Use it"
@@ -111,19 +104,14 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
           Marks and passages are carried over. Undo does not take this back, and ends here for what was done before; the present file stays among the editions
           and can be put in its place again.
         </Confirm>
-        <Link className="button" href={`/desk/${part.id}`}>
+        <Link className={buttonClass()} href={`/desk/${part.id}`}>
           Back to the Desk
         </Link>
-        <ThemeSwitch />
-      </header>
+      </PageHeader>
       <div className="flex min-h-0 grow max-lg:flex-col">
         <main className="flex min-w-0 grow flex-col gap-3 overflow-y-auto p-4">
           {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
-          {notice && (
-            <p role="status" className="rounded-lg border border-line bg-sheet px-3 py-2">
-              {notice}
-            </p>
-          )}
+          {notice && <Notice>{notice}</Notice>}
           <p className="text-soft">
             Yours is {part.fileName} with your changes, {comparison.bars.ours} bars; the other is {comparison.name}, {comparison.bars.theirs} bars.
           </p>
@@ -139,13 +127,13 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
         <aside aria-label="Differences" className="flex w-96 shrink-0 flex-col border-l border-line bg-sheet max-lg:w-full max-lg:border-t max-lg:border-l-0">
           <div className="grid gap-2 border-b border-line p-3">
             <div className="flex flex-wrap gap-1" role="group" aria-label="Kinds of difference">
-              <KindButton pressed={kind === null} onClick={() => setKind(null)}>
+              <ToggleButton pressed={kind === null} onClick={() => setKind(null)}>
                 all {open.length}
-              </KindButton>
+              </ToggleButton>
               {DIFFERENCE_KINDS.filter((each) => counts[each]).map((each) => (
-                <KindButton key={each} pressed={kind === each} onClick={() => setKind(each)}>
+                <ToggleButton key={each} pressed={kind === each} onClick={() => setKind(each)}>
                   {each} {counts[each]}
-                </KindButton>
+                </ToggleButton>
               ))}
             </div>
             <div className="flex flex-wrap gap-2">
@@ -205,62 +193,4 @@ function changesFor(marking: Marking, differences: readonly Difference[], editio
     }
   }
   return [...wanted.values()];
-}
-
-function KindButton({ pressed, onClick, children }: { pressed: boolean; onClick(): void; children: React.ReactNode }) {
-  return (
-    <button type="button" aria-pressed={pressed} className={`button min-h-7 px-2 text-xs ${pressed ? 'border-ink bg-paper' : 'font-normal'}`} onClick={onClick}>
-      {children}
-    </button>
-  );
-}
-
-interface CardProps {
-  difference: Difference;
-  focused: boolean;
-  left: boolean;
-  working: boolean;
-  onFocus(): void;
-  onTake(): void;
-  onLeave(leave: boolean): void;
-}
-
-function DifferenceCard({ difference, focused, left, working, onFocus, onTake, onLeave }: CardProps) {
-  const { at, kind, ours, theirs, take } = difference;
-  const say = (text: string) => (kind === 'pitch' || kind === 'note' || kind === 'bar' ? text.split(' ').map(pitchSigns).join(' ') : text);
-  return (
-    <article
-      aria-label={`${kind} at ${at}`}
-      className={`rounded-xl border-2 px-3 py-2 text-[13px] ${focused ? 'border-spruce bg-paper' : 'border-line'} ${left ? 'border-dashed text-soft' : ''}`}
-    >
-      <div className="flex items-baseline justify-between gap-2">
-        <button type="button" className="min-h-6 cursor-pointer font-bold underline decoration-line underline-offset-4" onClick={onFocus}>
-          {at}
-        </button>
-        <span className="text-xs text-soft">{kind}</span>
-      </div>
-      <dl className="grid grid-cols-[auto_1fr] gap-x-2">
-        <dt className="text-soft">yours</dt>
-        <dd>{say(ours)}</dd>
-        <dt className="text-soft">other</dt>
-        <dd className="font-semibold">{say(theirs)}</dd>
-      </dl>
-      <div className="mt-1 flex gap-3 text-xs">
-        {left ? (
-          <TextButton onClick={() => onLeave(false)}>look at it again</TextButton>
-        ) : (
-          <>
-            {take ? (
-              <TextButton className="font-semibold text-spruce" disabled={working} onClick={onTake}>
-                take over
-              </TextButton>
-            ) : (
-              <span className="min-h-6 text-soft">comes only with the whole file</span>
-            )}
-            <TextButton onClick={() => onLeave(true)}>leave</TextButton>
-          </>
-        )}
-      </div>
-    </article>
-  );
 }

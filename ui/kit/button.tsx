@@ -24,3 +24,19 @@ export function Button({ look, small, className, type = 'button', ...rest }: Nat
 export function TextButton({ className = '', type = 'button', ...rest }: Native & { className?: string | undefined }) {
   return <button type={type} className={`min-h-6 cursor-pointer underline ${className}`} {...rest} />;
 }
+
+/** The place that something is about: it leads there. */
+export function PlaceButton({ className = '', ...rest }: Native & { className?: string | undefined }) {
+  return (
+    <button
+      type="button"
+      className={`min-h-6 cursor-pointer text-left font-bold underline decoration-line underline-offset-4 hover:decoration-ink ${className}`}
+      {...rest}
+    />
+  );
+}
+
+/** One of a few in a row, that may be on or off. */
+export function ToggleButton({ pressed, className = '', ...rest }: Native & { pressed?: boolean | undefined; className?: string | undefined }) {
+  return <Button small aria-pressed={pressed} className={`px-2 text-xs ${pressed ? 'border-ink bg-paper' : 'font-normal'} ${className}`} {...rest} />;
+}

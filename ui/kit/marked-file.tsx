@@ -1,10 +1,9 @@
 'use client';
 
 import { Button } from './button';
-import { Dialog } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import { z } from 'zod';
-import { CONTENT, OVERLAY } from './dialog';
+import { Dialog, DialogClose } from './dialog';
 import { problemOf, ProblemNote, type Problem } from './problem';
 
 const answerShape = z.object({ unplaced: z.array(z.object({ part: z.string(), at: z.string(), what: z.string() })) });
@@ -65,33 +64,30 @@ async function keep(response: Response): Promise<void> {
 function WithheldDialog({ withheld, onClose, onSend }: { withheld: Withheld | null; onClose(): void; onSend(href: string): void }) {
   const marks = withheld?.marks ?? [];
   return (
-    <Dialog.Root open={withheld !== null} onOpenChange={(open) => open || onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className={OVERLAY} />
-        <Dialog.Content className={CONTENT}>
-          <Dialog.Title className="text-lg">{marks.length === 1 ? 'One mark has' : `${marks.length} marks have`} no place in this file</Dialog.Title>
-          <Dialog.Description className="mt-1 text-soft">
-            Nothing was sent. They stood in an earlier file of the part; the Desk lists them under Reading, where each can be put by hand.
-          </Dialog.Description>
-          <ul className="mt-3 grid max-h-72 gap-1 overflow-y-auto">
-            {marks.map(({ part, at, what }, i) => (
-              <li key={i} className="flex flex-wrap gap-x-3 rounded border border-line px-2 py-1">
-                <strong>
-                  {part}
-                  {at && `, ${at}`}
-                </strong>
-                <span>{what}</span>
-              </li>
-            ))}
-          </ul>
-          <div className="mt-4 flex flex-wrap gap-2">
-            <Button look="spruce" onClick={() => withheld && onSend(withheld.href)}>
-              Send the file without {marks.length === 1 ? 'it' : 'them'}
-            </Button>
-            <Dialog.Close className="button">Close</Dialog.Close>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      bare
+      open={withheld !== null}
+      onOpen={(open) => open || onClose()}
+      title={`${marks.length === 1 ? 'One mark has' : `${marks.length} marks have`} no place in this file`}
+      description="Nothing was sent. They stood in an earlier file of the part; the Desk lists them under Reading, where each can be put by hand."
+    >
+      <ul className="grid max-h-72 gap-1 overflow-y-auto">
+        {marks.map(({ part, at, what }, i) => (
+          <li key={i} className="flex flex-wrap gap-x-3 rounded border border-line px-2 py-1">
+            <strong>
+              {part}
+              {at && `, ${at}`}
+            </strong>
+            <span>{what}</span>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-4 flex flex-wrap gap-2">
+        <Button look="spruce" onClick={() => withheld && onSend(withheld.href)}>
+          Send the file without {marks.length === 1 ? 'it' : 'them'}
+        </Button>
+        <DialogClose>Close</DialogClose>
+      </div>
+    </Dialog>
   );
 }

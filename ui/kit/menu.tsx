@@ -3,7 +3,7 @@
 import { Check } from 'lucide-react';
 import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { createContext, use, type ReactNode } from 'react';
 
 interface Props {
   /** What is seen of it while it is closed. */
@@ -12,10 +12,20 @@ interface Props {
   label: string;
   className?: string;
   align?: 'start' | 'end';
+  /** Several things are chosen here one after the other: it closes when one clicks elsewhere. */
+  stays?: boolean;
   children: ReactNode;
 }
 
-export function Menu({ trigger, label, className, align = 'start', children }: Props) {
+const Stays = createContext(false);
+
+/** For what is chosen in a menu that stays. */
+const useStay = () => {
+  const stays = use(Stays);
+  return stays ? { onSelect: (event: Event) => event.preventDefault() } : {};
+};
+
+export function Menu({ trigger, label, className, align = 'start', stays = false, children }: Props) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className={className} aria-label={label}>
@@ -23,7 +33,7 @@ export function Menu({ trigger, label, className, align = 'start', children }: P
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu" sideOffset={6} align={align}>
-          {children}
+          <Stays value={stays}>{children}</Stays>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
@@ -61,7 +71,7 @@ export function MenuDownload({ href, mayTake, children }: { href: string; mayTak
 /** Something that holds or does not. */
 export function MenuCheck({ checked, onChecked, children }: { checked: boolean; onChecked(checked: boolean): void; children: ReactNode }) {
   return (
-    <DropdownMenu.CheckboxItem className="menu-item" checked={checked} onCheckedChange={onChecked}>
+    <DropdownMenu.CheckboxItem className="menu-item" checked={checked} onCheckedChange={onChecked} {...useStay()}>
       <span className="w-4">{checked && <Check size={14} aria-hidden />}</span>
       {children}
     </DropdownMenu.CheckboxItem>
@@ -78,10 +88,11 @@ export function MenuChoice({
   options: ReadonlyArray<readonly [value: string, shown: ReactNode]>;
   onValue(value: string): void;
 }) {
+  const stay = useStay();
   return (
     <DropdownMenu.RadioGroup value={value} onValueChange={onValue}>
       {options.map(([each, shown]) => (
-        <DropdownMenu.RadioItem key={each} value={each} className="menu-item">
+        <DropdownMenu.RadioItem key={each} value={each} className="menu-item" {...stay}>
           <span className="w-4">{each === value && <Check size={14} aria-hidden />}</span>
           {shown}
         </DropdownMenu.RadioItem>

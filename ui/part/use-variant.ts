@@ -132,5 +132,3 @@ export function usePlayersMarking({ part, everybody, base, player, first, onProb
 
 const storeFor = (part: PartNamed, { markingId, marking, history }: VariantData): MarkingStore =>
   new MarkingStore(marking, history, markingOutbox(outbox(), markingId, part));
-
-export type PlayersMarking = ReturnType<typeof usePlayersMarking>;

@@ -2,15 +2,17 @@
 
 import { Button, TextButton } from '@/ui/kit/button';
 import { Plus } from 'lucide-react';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { PlayerDescription } from '@/core/instruments/player';
 import type { InstrumentKind } from '@/core/score/score';
+import type { NewPlayer } from '@/core/instruments/player-shape';
+import { Notice } from '@/ui/kit/notice';
+import { PageHeader } from '@/ui/kit/page-header';
+import { Select } from '@/ui/kit/select';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
-import { ThemeSwitch } from '@/ui/kit/theme';
 import { Fit, type FitPart } from './fit';
-import { PlayerForm, type Said } from './player-form';
+import { PlayerForm } from './player-form';
 
 export type KnownPlayer = PlayerDescription & { id: string; size: string; tuning: string };
 
@@ -45,7 +47,7 @@ export function Players({ studio, players, parts, part }: Props) {
     return true;
   }
 
-  async function save(said: Said) {
+  async function save(said: NewPlayer) {
     const done = editing === 'new' ? await send('POST', '/api/players', said) : editing && (await send('PUT', `/api/players/${editing.id}`, said));
     if (done) setEditing(null);
   }
@@ -56,28 +58,12 @@ export function Players({ studio, players, parts, part }: Props) {
 
   return (
     <div className="min-h-screen">
-      <header className="flex min-h-13 flex-wrap items-center gap-3 border-b border-line px-4 py-1.5">
-        <Link href="/" className="font-serif text-xl font-semibold">
-          Omaggio
-        </Link>
-        <nav aria-label="Where you are" className="flex items-center gap-1.5 text-soft">
-          <Link href="/" className="hover:underline">
-            Shelf
-          </Link>{' '}
-          <span aria-hidden>/</span> <h1 className="font-sans text-sm font-semibold text-ink">Players</h1>
-        </nav>
-        <span className="grow" />
+      <PageHeader path={['Players']}>
         <span className="text-soft">{studio}</span>
-        <ThemeSwitch />
-      </header>
+      </PageHeader>
       <main className="mx-auto grid max-w-6xl gap-6 px-4 py-5">
         {problem && !editing && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
-        {removed && (
-          <p role="status" className="flex items-center gap-3 rounded-lg border border-line bg-sheet px-3 py-2">
-            {removed.name} is out of the list.
-            <Button onClick={() => void remove(removed, false)}>Put back</Button>
-          </p>
-        )}
+        {removed && <Notice actions={<Button onClick={() => void remove(removed, false)}>Put back</Button>}>{removed.name} is out of the list.</Notice>}
         <section aria-label="Players" className="grid gap-2">
           <div className="flex items-center justify-between">
             <h2 className="text-lg">Players</h2>
@@ -91,24 +77,7 @@ export function Players({ studio, players, parts, part }: Props) {
           <ul className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3">
             {players.map((player) => (
               <li key={player.id}>
-                <article aria-label={player.name} className="rounded-xl border border-line bg-sheet px-3 py-2">
-                  <div className="flex items-baseline justify-between gap-2">
-                    <h3 className="font-sans text-sm font-bold">{player.name}</h3>
-                    <span className="flex gap-3 text-[13px]">
-                      <TextButton aria-label={`Change ${player.name}`} onClick={() => edit(player)}>
-                        change
-                      </TextButton>
-                      <TextButton className="text-soft" aria-label={`Take ${player.name} out`} onClick={() => void remove(player, true)}>
-                        take out
-                      </TextButton>
-                    </span>
-                  </div>
-                  <p className="text-[13px] text-soft">
-                    {player.instrument} {player.size}
-                    {player.tuning !== 'orchestral' && `, ${player.tuning}`} ·{' '}
-                    {player.measured ? `hand of ${player.measured.comfortable} mm` : `${player.hand} hand`} · {player.level}
-                  </p>
-                </article>
+                <PlayerCard player={player} onChange={() => edit(player)} onRemove={() => void remove(player, true)} />
               </li>
             ))}
           </ul>
@@ -116,19 +85,13 @@ export function Players({ studio, players, parts, part }: Props) {
         <section aria-label="Fit" className="grid gap-2">
           <div className="flex flex-wrap items-center gap-3">
             <h2 className="text-lg">How a part fits each of them</h2>
-            <select
-              aria-label="Part"
-              className="field"
+            <Select
+              quiet
+              label="Part"
               value={part?.id ?? ''}
-              onChange={(event) => router.push(event.target.value ? `/players?part=${event.target.value}` : '/players')}
-            >
-              <option value="">Choose a part</option>
-              {parts.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </select>
+              options={[['', 'Choose a part'] as const, ...parts.map(({ id, name }) => [id, name] as const)]}
+              onValue={(id) => router.push(id ? `/players?part=${id}` : '/players')}
+            />
           </div>
           {part ? (
             <Fit key={part.id} part={part} players={players.filter(({ instrument }) => instrument === part.instrument)} />
@@ -139,7 +102,30 @@ export function Players({ studio, players, parts, part }: Props) {
           )}
         </section>
       </main>
-      {editing && <PlayerForm player={editing === 'new' ? null : editing} problem={problem} onClose={() => edit(null)} onSave={(said) => void save(said)} />}
+      {editing && <PlayerForm player={editing === 'new' ? null : editing} problem={problem} onClose={() => edit(null)} onSave={save} />}
     </div>
+  );
+}
+
+function PlayerCard({ player, onChange, onRemove }: { player: KnownPlayer; onChange(): void; onRemove(): void }) {
+  const { name, instrument, size, tuning, measured, hand, level } = player;
+  return (
+    <article aria-label={name} className="rounded-xl border border-line bg-sheet px-3 py-2">
+      <div className="flex items-baseline justify-between gap-2">
+        <h3 className="font-sans text-sm font-bold">{name}</h3>
+        <span className="flex gap-3 text-[13px]">
+          <TextButton aria-label={`Change ${name}`} onClick={onChange}>
+            change
+          </TextButton>
+          <TextButton className="text-soft" aria-label={`Take ${name} out`} onClick={onRemove}>
+            take out
+          </TextButton>
+        </span>
+      </div>
+      <p className="text-[13px] text-soft">
+        {instrument} {size}
+        {tuning !== 'orchestral' && `, ${tuning}`} · {measured ? `hand of ${measured.comfortable} mm` : `${hand} hand`} · {level}
+      </p>
+    </article>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button } from '@/ui/kit/button';
-import { ArrowLeft, Printer } from 'lucide-react';
+import { Printer } from 'lucide-react';
 import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { toldOf } from '@/core/instruments/as-told';
@@ -12,6 +12,8 @@ import type { Marking } from '@/core/marking/mark';
 import { isQuiet, type Finding } from '@/core/checks/finding';
 import type { TriedRemedy } from '@/core/checks/remedies';
 import { inBeats, otherUnits, spotsFor, tempoVerdict, type BeatUnit, type SheetSpot, type TempoVerdict } from '@/core/checks/sheet';
+import { PageHeader } from '@/ui/kit/page-header';
+import { Select } from '@/ui/kit/select';
 import { ProblemNote, type Problem } from '@/ui/kit/problem';
 import { nameOf } from '@/ui/kit/queries';
 import { useConditions } from '@/ui/part/use-part';
@@ -49,37 +51,29 @@ export function CheckSheet({ data }: { data: SheetData }) {
   const conditions = useConditions(marking, player, { ...settings, told });
   const others = useOthers(analyst, about.id, data.severalParts);
   const { report, failed: unchecked } = useReport(analyst, conditions, data.passages, others.known);
-  const [count, setCount] = useState<number>(10);
+  const [count, setCount] = useState<(typeof COUNTS)[number]>(10);
   const spots = useMemo(() => (report ? spotsFor(parted(report.findings, accepted).open, count) : null), [report, accepted, count]);
   const verdict = report && open ? tempoVerdict(report, open.part) : null;
   const helps = useHelps(analyst, conditions, spots);
   const all = report ? spotsFor(parted(report.findings, accepted).open, Infinity).length : 0;
   return (
     <div className="min-h-screen">
-      <header className="no-print flex flex-wrap items-center gap-3 border-b border-line px-4 py-2">
-        <Link href={`/desk/${about.id}?tab=findings`} className="button">
-          <ArrowLeft size={15} aria-hidden /> Desk
-        </Link>
-        <label className="chip">
+      <PageHeader path={[data.title, 'Check sheet']} here={<DeskLink id={about.id} name={about.name} />}>
+        <span className="chip">
           <span className="text-soft">spots</span>
-          <select
-            aria-label="How many spots"
-            className="cursor-pointer bg-transparent font-semibold"
+          <Select<(typeof COUNTS)[number]>
+            quiet
+            label="How many spots"
+            className="chip-field"
             value={count}
-            onChange={(event) => setCount(Number(event.target.value))}
-          >
-            {COUNTS.map((each) => (
-              <option key={each} value={each}>
-                {each}
-              </option>
-            ))}
-          </select>
-        </label>
-        <span className="grow" />
+            options={COUNTS.map((each) => [each, String(each)] as const)}
+            onValue={setCount}
+          />
+        </span>
         <Button look="spruce" disabled={!spots || helps === null} onClick={() => window.print()}>
           <Printer size={15} aria-hidden /> Print
         </Button>
-      </header>
+      </PageHeader>
       <main className="sheet mx-auto max-w-[52rem] px-6 py-5">
         <div className="flex flex-wrap items-baseline justify-between gap-x-4">
           <h1 className="text-xl">
@@ -121,6 +115,15 @@ export function CheckSheet({ data }: { data: SheetData }) {
         </p>
       </main>
     </div>
+  );
+}
+
+/** Back to the Desk, where the findings are. */
+function DeskLink({ id, name }: { id: string; name: string }) {
+  return (
+    <Link href={`/desk/${id}?tab=findings`} className="font-semibold text-ink hover:underline">
+      {name}
+    </Link>
   );
 }
 

@@ -1,10 +1,9 @@
 'use client';
 
-import { Button } from '@/ui/kit/button';
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { TuneInText } from '@/core/formats/abc/tunes';
-import { CONTENT, OVERLAY } from '@/ui/kit/dialog';
+import { Button } from '@/ui/kit/button';
+import { Dialog, DialogClose } from '@/ui/kit/dialog';
 
 export interface TuneBook {
   fileName: string;
@@ -14,12 +13,15 @@ export interface TuneBook {
 /** A text of several tunes: which of them are taken in, each as a piece of its own. */
 export function ChooseTunes({ book, onClose, onTake }: { book: TuneBook | null; onClose(): void; onTake(files: File[]): void }) {
   return (
-    <Dialog.Root open={book !== null} onOpenChange={(open) => open || onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className={OVERLAY} />
-        <Dialog.Content className={CONTENT}>{book && <Choice key={book.fileName} book={book} onTake={onTake} />}</Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      bare
+      open={book !== null}
+      onOpen={(open) => open || onClose()}
+      title={book ? `${book.fileName} holds ${book.tunes.length} tunes` : ''}
+      description="Choose those that are wanted; each becomes a piece of its own."
+    >
+      {book && <Choice key={book.fileName} book={book} onTake={onTake} />}
+    </Dialog>
   );
 }
 
@@ -31,11 +33,7 @@ function Choice({ book: { fileName, tunes }, onTake }: { book: TuneBook; onTake(
   const take = () => onTake(tunes.flatMap(({ number, title, text }, i) => (chosen.has(i) ? [new File([text], `${stem} ${number} ${title}.abc`)] : [])));
   return (
     <>
-      <Dialog.Title className="text-lg">
-        {fileName} holds {tunes.length} tunes
-      </Dialog.Title>
-      <Dialog.Description className="mt-1 text-soft">Choose those that are wanted; each becomes a piece of its own.</Dialog.Description>
-      <ul className="mt-3 grid max-h-80 gap-1 overflow-y-auto">
+      <ul className="grid max-h-80 gap-1 overflow-y-auto">
         {tunes.map(({ number, title }, i) => (
           <li key={i}>
             <label className="flex min-h-7 cursor-pointer items-center gap-2">
@@ -51,7 +49,7 @@ function Choice({ book: { fileName, tunes }, onTake }: { book: TuneBook; onTake(
           {chosen.size === 0 ? 'Choose at least one' : chosen.size === 1 ? 'Take in this tune' : `Take in these ${chosen.size} tunes`}
         </Button>
         <Button onClick={() => setChosen(all ? new Set() : new Set(tunes.keys()))}>{all ? 'None of them' : 'All of them'}</Button>
-        <Dialog.Close className="button">Close</Dialog.Close>
+        <DialogClose>Close</DialogClose>
       </div>
     </>
   );

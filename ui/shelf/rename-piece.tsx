@@ -1,12 +1,15 @@
 'use client';
 
-import { Button } from '@/ui/kit/button';
+import { zodResolver } from '@hookform/resolvers/zod';
 import { Pencil } from 'lucide-react';
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { pieceNamesShape, type PieceNames } from '@/core/util/names-shape';
 import { LIMITS } from '@/core/util/limits';
-import { CONTENT, OVERLAY } from '@/ui/kit/dialog';
-import { LimitHint } from '@/ui/kit/limit';
+import { Button } from '@/ui/kit/button';
+import { Dialog, DialogClose } from '@/ui/kit/dialog';
+import { FormField } from '@/ui/kit/form-field';
+import { IconButton } from '@/ui/kit/icon-button';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 
 interface Props {
@@ -18,69 +21,59 @@ interface Props {
 export function RenamePiece({ piece, onRenamed }: Props) {
   const [open, setOpen] = useState(false);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="button px-2" aria-label={`Rename ${piece.title}`} title="Rename the piece and its parts">
+    <>
+      <IconButton label={`Rename ${piece.title}`} onClick={() => setOpen(true)}>
         <Pencil size={15} aria-hidden />
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className={OVERLAY} />
-        <Dialog.Content className={CONTENT}>
-          <Dialog.Title className="text-lg">Names</Dialog.Title>
-          <Dialog.Description className="mt-1 text-soft">
-            As they are shown everywhere here. Files that are taken out keep the names that came in them.
-          </Dialog.Description>
-          <Names
-            piece={piece}
-            onDone={() => {
-              setOpen(false);
-              onRenamed();
-            }}
-          />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+      </IconButton>
+      <Dialog
+        bare
+        open={open}
+        onOpen={setOpen}
+        title="Names"
+        description="As they are shown everywhere here. Files that are taken out keep the names that came in them."
+      >
+        <Names
+          piece={piece}
+          onDone={() => {
+            setOpen(false);
+            onRenamed();
+          }}
+        />
+      </Dialog>
+    </>
   );
 }
 
 function Names({ piece, onDone }: { piece: Props['piece']; onDone(): void }) {
-  const [title, setTitle] = useState(piece.title);
-  const [composer, setComposer] = useState(piece.composer ?? '');
-  const [parts, setParts] = useState<Readonly<Record<string, string>>>(() => Object.fromEntries(piece.parts.map(({ id, name }) => [id, name])));
   const [problem, setProblem] = useState<Problem | null>(null);
-  const empty = title.trim() === '' || Object.values(parts).some((name) => name.trim() === '');
-  async function store() {
-    const names = { title, composer: composer.trim() || null, parts: Object.entries(parts).map(([id, name]) => ({ id, name })) };
+  const parts = piece.parts.map(({ id, name }) => ({ id, name }));
+  const form = useForm({
+    resolver: zodResolver(pieceNamesShape),
+    mode: 'onChange',
+    defaultValues: { title: piece.title, composer: piece.composer ?? '', parts },
+  });
+  async function store(names: PieceNames) {
     const response = await sendJson('PUT', `/api/pieces/${piece.id}/names`, names);
     if (response?.ok) onDone();
     else setProblem(await problemOf(response));
   }
-  const field = (label: string, value: string, change: (next: string) => void) => (
-    <label key={label} className="grid gap-1">
-      <span className="text-[13px] text-soft">{label}</span>
-      <input className="field" value={value} maxLength={LIMITS.title} onChange={(event) => change(event.target.value)} />
-      <LimitHint text={value} limit={LIMITS.title} />
-    </label>
-  );
+  const { isValid, isSubmitting } = form.formState;
   return (
-    <form
-      className="mt-3 grid gap-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (!empty) void store();
-      }}
-    >
-      {field('Title', title, setTitle)}
-      {field('Composer', composer, setComposer)}
+    <form className="grid gap-3" onSubmit={(event) => void form.handleSubmit(store)(event)}>
+      <FormField form={form} name="title" label="Title" limit={LIMITS.title} />
+      <FormField form={form} name="composer" label="Composer" limit={LIMITS.title} />
       <fieldset className="grid max-h-64 gap-3 overflow-y-auto sm:grid-cols-2">
         <legend className="mb-1 font-semibold">Parts</legend>
-        {piece.parts.map(({ id, name }, i) => field(`Part ${i + 1}, now ${name}`, parts[id]!, (next) => setParts({ ...parts, [id]: next })))}
+        {parts.map(({ id, name }, i) => (
+          <FormField key={id} form={form} name={`parts.${i}.name`} label={`Part ${i + 1}, now ${name}`} limit={LIMITS.title} />
+        ))}
       </fieldset>
       {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
       <div className="flex gap-2">
-        <Button type="submit" look="spruce" disabled={empty}>
-          {empty ? 'Every name needs a letter' : 'Keep these names'}
+        <Button type="submit" look="spruce" disabled={!isValid || isSubmitting}>
+          {isValid ? 'Keep these names' : 'Every name needs a letter'}
         </Button>
-        <Dialog.Close className="button">Close</Dialog.Close>
+        <DialogClose>Close</DialogClose>
       </div>
     </form>
   );

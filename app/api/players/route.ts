@@ -1,4 +1,5 @@
-import { addPlayer, asInstrument, newPlayerShape } from '@/server/players';
+import { newPlayerShape } from '@/core/instruments/player-shape';
+import { addPlayer, asInstrument } from '@/server/players';
 import { answer, body, problemResponse } from '../respond';
 
 /** A new player. */

@@ -5,7 +5,7 @@ import { isQuiet, type Finding } from '@/core/checks/finding';
 import type { TriedRemedy } from '@/core/checks/remedies';
 import { noteById } from '@/core/score/find';
 import { LIMITS } from '@/core/util/limits';
-import { Button, TextButton } from '@/ui/kit/button';
+import { Button, PlaceButton, TextButton } from '@/ui/kit/button';
 import { LimitHint } from '@/ui/kit/limit';
 import { pitchLabel, placeLabel } from '@/ui/kit/music';
 import { NotAnswered } from '@/ui/kit/not-answered';
@@ -31,13 +31,7 @@ export function FindingCard({ finding }: { finding: Finding }) {
       className={`rounded-xl border-2 px-3 py-2 ${current ? 'border-ink bg-paper' : 'border-line'}`}
     >
       <div className="flex items-baseline justify-between gap-2">
-        <button
-          type="button"
-          className="min-h-6 cursor-pointer text-left font-bold underline decoration-line underline-offset-4 hover:decoration-ink"
-          onClick={() => lookAt(finding)}
-        >
-          {note ? `${placeLabel(part, note)} · ${pitchLabel(note.pitch)}` : `Bar ${finding.bar}`}
-        </button>
+        <PlaceButton onClick={() => lookAt(finding)}>{note ? `${placeLabel(part, note)} · ${pitchLabel(note.pitch)}` : `Bar ${finding.bar}`}</PlaceButton>
         <span className={`text-xs font-semibold ${finding.severity > 1 ? 'text-plum' : 'text-soft'}`}>
           {'◆'.repeat(finding.severity)} {isQuiet(finding) ? 'for the eye' : SEVERITY[finding.severity]}
         </span>

@@ -105,8 +105,6 @@ export function useFindings({ analyst, conditions, report, accepted, wanted, doe
   };
 }
 
-export type Findings = ReturnType<typeof useFindings>;
-
 /** The remedies of the finding that is looked at, tried anew with every change. */
 function useRemedies(analyst: RemoteAnalyst | null, conditions: Conditions, current: Finding | null) {
   const key = current && findingKey(current);

@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, TextButton } from '@/ui/kit/button';
+import { Button, PlaceButton, TextButton } from '@/ui/kit/button';
 import { useDraft } from '@/ui/kit/draft';
 import { LimitHint } from '@/ui/kit/limit';
 import { useMemo, useState } from 'react';
@@ -187,13 +187,7 @@ function NoteCard({ note }: { note: PlayerNote }) {
   return (
     <article aria-label={`Note at ${note.at}`} className="rounded-xl border border-line px-3 py-2 text-[13px]">
       <div className="flex items-baseline justify-between gap-2">
-        <button
-          type="button"
-          className="min-h-6 cursor-pointer font-bold underline decoration-line underline-offset-4"
-          onClick={() => (note.target.startsWith('n-') ? go(note.target) : goToBar(note.barIndex))}
-        >
-          {note.at}
-        </button>
+        <PlaceButton onClick={() => (note.target.startsWith('n-') ? go(note.target) : goToBar(note.barIndex))}>{note.at}</PlaceButton>
         <span className="text-xs text-soft">{NOTE_LABELS[note.kind]}</span>
       </div>
       {draft === null ? (

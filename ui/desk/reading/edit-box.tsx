@@ -1,5 +1,6 @@
 'use client';
 
+import { ToggleButton } from '@/ui/kit/button';
 import { LIMITS } from '@/core/util/limits';
 import { LimitHint } from '@/ui/kit/limit';
 import { useState, type ReactNode } from 'react';
@@ -86,81 +87,81 @@ export function EditBox({ context, chosen, onWhy, onChange }: Props) {
             return true;
           }}
         />
-        <Small
+        <ToggleButton
           onClick={() =>
             change(
               'half a step lower',
               pitchChanges(context, chosen, (now) => halfStep(now, -1)),
             )
           }
-          label="Half a step lower"
+          aria-label="Half a step lower"
         >
           ½ ↓
-        </Small>
-        <Small
+        </ToggleButton>
+        <ToggleButton
           onClick={() =>
             change(
               'half a step higher',
               pitchChanges(context, chosen, (now) => halfStep(now, 1)),
             )
           }
-          label="Half a step higher"
+          aria-label="Half a step higher"
         >
           ½ ↑
-        </Small>
-        <Small onClick={() => change('respelled', pitchChanges(context, chosen, respelled))}>respell</Small>
+        </ToggleButton>
+        <ToggleButton onClick={() => change('respelled', pitchChanges(context, chosen, respelled))}>respell</ToggleButton>
       </Row>
       <Row label="Sign">
         {SIGN_NAMES.map(([value, label]) => {
           const now = first.accidental === null ? STRUCK : first.accidental.courtesy ? 'bracket' : 'show';
           return (
-            <Small key={value} pressed={now === value} onClick={() => change(`sign ${label}`, accidentalChanges(context, chosen, value))}>
+            <ToggleButton key={value} pressed={now === value} onClick={() => change(`sign ${label}`, accidentalChanges(context, chosen, value))}>
               {label}
-            </Small>
+            </ToggleButton>
           );
         })}
       </Row>
       <Row label="Play it">
         {WRITABLE_ARTICULATIONS.map((name) => (
-          <Small
+          <ToggleButton
             key={name}
             pressed={chosen.every((note) => note.articulations.includes(name))}
             onClick={() => change(name, articulationChanges(context, chosen, name))}
           >
             {name.replace('-', ' ')}
-          </Small>
+          </ToggleButton>
         ))}
       </Row>
       <Row label="Slur">
-        <Small disabled={chosen.length < 2} onClick={() => change('one slur', slurChanges(context, chosen, true))}>
+        <ToggleButton disabled={chosen.length < 2} onClick={() => change('one slur', slurChanges(context, chosen, true))}>
           over the selection
-        </Small>
-        <Small onClick={() => change('no slur', slurChanges(context, chosen, false))}>none here</Small>
+        </ToggleButton>
+        <ToggleButton onClick={() => change('no slur', slurChanges(context, chosen, false))}>none here</ToggleButton>
       </Row>
       <Row label="Hairpin">
-        <Small pressed={hairpin?.kind === 'crescendo'} onClick={() => change('crescendo', hairpinChanges(context, chosen, 'crescendo'))}>
+        <ToggleButton pressed={hairpin?.kind === 'crescendo'} onClick={() => change('crescendo', hairpinChanges(context, chosen, 'crescendo'))}>
           crescendo
-        </Small>
-        <Small pressed={hairpin?.kind === 'diminuendo'} onClick={() => change('diminuendo', hairpinChanges(context, chosen, 'diminuendo'))}>
+        </ToggleButton>
+        <ToggleButton pressed={hairpin?.kind === 'diminuendo'} onClick={() => change('diminuendo', hairpinChanges(context, chosen, 'diminuendo'))}>
           diminuendo
-        </Small>
-        <Small
+        </ToggleButton>
+        <ToggleButton
           disabled={!hairpin && !hasHairpinEdit}
           onClick={() => change('no hairpin', hairpinChanges(context, chosen, print.hairpins.some((each) => each.from === first.onset) ? STRUCK : null))}
         >
           none
-        </Small>
+        </ToggleButton>
       </Row>
       {edited.notes.some((note) => note.inChord) && (
         <Row label="Chords">
           {DIVISI.map(([value, label]) => (
-            <Small
+            <ToggleButton
               key={value}
               pressed={markAt(marking, at, 'divisi')?.value === value}
               onClick={() => change(label, placeChanges(context, first, 'divisi', markAt(marking, at, 'divisi')?.value === value ? null : value))}
             >
               {label} from here
-            </Small>
+            </ToggleButton>
           ))}
         </Row>
       )}
@@ -230,29 +231,6 @@ function Row({ label, children }: { label: string; children: ReactNode }) {
       </span>
       <div className="flex grow flex-wrap gap-1">{children}</div>
     </div>
-  );
-}
-
-interface SmallProps {
-  children: ReactNode;
-  label?: string;
-  pressed?: boolean;
-  disabled?: boolean;
-  onClick(): void;
-}
-
-function Small({ children, label, pressed, disabled, onClick }: SmallProps) {
-  return (
-    <button
-      type="button"
-      aria-label={label}
-      aria-pressed={pressed}
-      disabled={disabled}
-      className={`button min-h-6 px-2 text-xs ${pressed ? 'border-ink bg-paper' : 'font-normal'}`}
-      onClick={onClick}
-    >
-      {children}
-    </button>
   );
 }
 

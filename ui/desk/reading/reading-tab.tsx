@@ -1,6 +1,6 @@
 'use client';
 
-import { TextButton } from '@/ui/kit/button';
+import { PlaceButton, TextButton } from '@/ui/kit/button';
 import { LIMITS } from '@/core/util/limits';
 import { LimitHint } from '@/ui/kit/limit';
 import { useMemo, useState } from 'react';
@@ -86,17 +86,7 @@ function ChangeCard({ change }: { change: AgainstPrint }) {
       className={`rounded-xl border px-3 py-2 text-[13px] ${off ? 'border-dashed border-line text-soft' : 'border-line'}`}
     >
       <div className="flex items-baseline justify-between gap-2">
-        {at === null ? (
-          <span className="font-bold">without a place</span>
-        ) : (
-          <button
-            type="button"
-            className="min-h-6 cursor-pointer font-bold underline decoration-line underline-offset-4"
-            onClick={() => goToBar(change.barIndex)}
-          >
-            {at}
-          </button>
-        )}
+        {at === null ? <span className="font-bold">without a place</span> : <PlaceButton onClick={() => goToBar(change.barIndex)}>{at}</PlaceButton>}
         <span className="text-xs text-soft">
           {name}
           {mark.by ? ` · ${mark.by}` : ''}
@@ -188,13 +178,9 @@ function Traps() {
           return (
             <li key={aid.id} className="rounded-xl border border-line px-3 py-2 text-[13px]">
               <div className="flex items-baseline justify-between gap-2">
-                <button
-                  type="button"
-                  className="min-h-6 cursor-pointer font-bold underline decoration-line underline-offset-4"
-                  onClick={() => go(aid.noteIds[0]!)}
-                >
+                <PlaceButton onClick={() => go(aid.noteIds[0]!)}>
                   {note && edited ? placeLabel(edited, note) : `Bar ${print ? sayBar(print.bars, aid.barIndex) : ''}`}
-                </button>
+                </PlaceButton>
                 <span className="text-xs text-soft">{aid.kind}</span>
               </div>
               <p>{aid.text}</p>

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { asInstrument, changePlayer, playerById, playerChangeShape } from '@/server/players';
+import { playerChangeShape } from '@/core/instruments/player-shape';
+import { asInstrument, changePlayer, playerById } from '@/server/players';
 import { answer, body, problemResponse } from '../../respond';
 
 /** What is said anew about a player; taken out of the list, and put back. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { namesShape, rename } from '@/server/pieces';
+import { pieceNamesShape } from '@/core/util/names-shape';
+import { rename } from '@/server/pieces';
 import { answer, body } from '../../../respond';
 
 /** What the coach calls a piece, its composer and its parts; the file keeps its own names. */
@@ -7,7 +8,7 @@ export async function PUT(request: Request, { params }: { params: Promise<{ id: 
   return answer(request, 'This piece', async (studioId) => {
     const { id } = await params;
     if (!z.uuid().safeParse(id).success) return null;
-    const sent = await body(request, namesShape);
+    const sent = await body(request, pieceNamesShape);
     if (!sent.ok) return sent.response;
     return (await rename(studioId, id, sent.value)) ? Response.json({ ok: true }) : null;
   });

@@ -1,0 +1,70 @@
+'use client';
+
+import { useEffect, useState, type RefObject } from 'react';
+import { problemOf, sendJson, whileWanted, type Problem } from '@/ui/kit/problem';
+import type { TypedPassage } from '@/workers/server/tasks';
+import { START } from './abc-head';
+
+/** While somebody types, not every letter is engraved. */
+const PAUSE_MS = 250;
+
+/** Width for an engraving inside a box with its padding, in px. */
+const roomIn = (box: HTMLElement | null): number => Math.max(240, Math.min(1200, (box?.clientWidth ?? 660) - 20));
+
+interface Asked {
+  open: boolean;
+  /** Where this browser keeps what is typed. */
+  draft: string;
+  /** What stands there at first. */
+  first: string;
+  /** Where it is drawn; with a sheet beside it there is less room. */
+  engraving: RefObject<HTMLDivElement | null>;
+  hasPaper: boolean;
+}
+
+/** What is typed, kept in this browser, and how it looks engraved. */
+export function useTyped({ open, draft, first, engraving, hasPaper }: Asked) {
+  const [text, setText] = useState(first);
+  const [shown, setShown] = useState<TypedPassage | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  useEffect(() => {
+    if (!open) return;
+    const abort = new AbortController();
+    const timer = setTimeout(() => {
+      void whileWanted(abort.signal, async () => {
+        if (text.trim() === START.trim()) {
+          setShown(null);
+          return setProblem(null);
+        }
+        window.localStorage.setItem(draft, text);
+        const response = await sendJson('POST', '/api/typed', { abc: text, widthPx: roomIn(engraving.current) }, abort.signal);
+        if (abort.signal.aborted) return;
+        if (response?.ok) {
+          setShown((await response.json()) as TypedPassage);
+          setProblem(null);
+        } else {
+          setShown(null);
+          setProblem(await problemOf(response));
+        }
+      });
+    }, PAUSE_MS);
+    return () => {
+      clearTimeout(timer);
+      abort.abort();
+    };
+  }, [open, text, draft, hasPaper, engraving]);
+  return {
+    text,
+    setText,
+    shown,
+    problem,
+    setProblem,
+    /** There are notes to take in. */
+    ready: shown !== null && shown.parts.some((part) => part.notes > 0),
+    /** As it was left. */
+    start: () => setText(window.localStorage.getItem(draft) ?? first),
+    letGo: () => window.localStorage.removeItem(draft),
+  };
+}
+
+export type TypedText = ReturnType<typeof useTyped>;
