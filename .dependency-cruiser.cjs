@@ -1,4 +1,6 @@
 /** The arrows between the rooms. Type-only imports of a worker's messages are allowed, its code is started by path. */
+const doors = Object.entries(require('./core/doors.json')).map(([room, files]) => `^core/${room}/(${files.join('|')})\\.ts$`);
+
 module.exports = {
   forbidden: [
     {
@@ -48,6 +50,13 @@ module.exports = {
       severity: 'error',
       from: { path: '^headless/', pathNot: '\\.test\\.ts$' },
       to: { path: '^(app|ui|server|workers|demo|tools|tests)/' },
+    },
+    {
+      name: 'core-by-its-doors',
+      comment: 'core/doors.json says which files of each of its rooms others may import; the rest are for the room itself',
+      severity: 'error',
+      from: { path: '^(app|ui|server|workers|headless|tools)/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^core/', pathNot: doors },
     },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
   ],

@@ -2,8 +2,8 @@ import type { Stroke } from '@/core/bow-arm/describe';
 import { noteById } from '@/core/score/find';
 import type { Part } from '@/core/score/score';
 import type { Engraving, System } from './engraving';
-import type { DrawnStroke } from './tracks/bow-track';
-import { headsInOrder } from './tracks/layout';
+import type { DrawnStroke } from './bow-track';
+import { headsInOrder } from './layout';
 
 /** What is left free at the right edge of a system. */
 const EDGE_PX = 10;

@@ -11,13 +11,13 @@ import type { Part } from '@/core/score/score';
 import type { PlayerNote } from '@/core/marking/notes';
 import { NoteSigns } from './note-signs';
 import type { PlayingStore } from '@/ui/playing/playing';
-import { BowMoving } from './tracks/bow-moving';
-import { BowTrack, type DraggedEnd, type DrawnStroke } from './tracks/bow-track';
-import { HandMoving } from './tracks/hand-moving';
+import { BowMoving } from './bow-moving';
+import { BowTrack, type DraggedEnd, type DrawnStroke } from './bow-track';
+import { HandMoving } from './hand-moving';
 import { strokesBySystem } from './strokes-drawn';
-import { LeftHandTrack } from './tracks/left-hand-track';
-import { headsInOrder } from './tracks/layout';
-import { RiskTrack } from './tracks/risk-track';
+import { LeftHandTrack } from './left-hand-track';
+import { headsInOrder } from './layout';
+import { RiskTrack } from './risk-track';
 import type { Engraving, System } from '@/ui/score/engraving';
 
 export interface Folded {

@@ -7,7 +7,7 @@ import { tunesIn } from '@/core/formats/abc/tunes';
 import { LIMITS } from '@/core/util/limits';
 import { problemOf, sendJson, type Problem } from '@/ui/kit/problem';
 import { isPaper, layToPiece, papersOfDraft } from '@/ui/typing/papers';
-import { TYPED_DRAFT } from '@/ui/typing/typed-passage';
+import { TYPED_DRAFT } from '@/ui/typing/abc-head';
 import type { TuneBook } from './choose-tunes';
 
 /** Files come in, pieces go and come back: what the shelf does, and what it says about it. */

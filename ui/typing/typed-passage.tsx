@@ -10,7 +10,7 @@ import { FileButton } from '@/ui/kit/file-button';
 import { LimitHint } from '@/ui/kit/limit';
 import { ProblemNote, type Problem } from '@/ui/kit/problem';
 import { Select } from '@/ui/kit/select';
-import { forVoice, START, voiceOf, VOICES } from './abc-head';
+import { forVoice, START, TYPED_DRAFT, voiceOf, VOICES } from './abc-head';
 import { EngravedTyped } from './engraved-typed';
 import { PaperView } from './paper-view';
 import { PAPER_FILES, type Paper } from './papers';
@@ -26,9 +26,6 @@ interface Props {
   /** The passage as a file, to be taken in like any other; what was typed is kept until that is done. */
   onDone(file: File, draft: string): Promise<Problem | null>;
 }
-
-/** What is typed is kept here until it lies on the shelf. */
-export const TYPED_DRAFT = 'omaggio.typed-passage';
 
 const FRAME =
   'fixed top-[3vh] left-1/2 z-50 flex max-h-[94vh] -translate-x-1/2 flex-col gap-3 overflow-y-auto rounded-xl border border-line bg-sheet p-5 shadow-xl';

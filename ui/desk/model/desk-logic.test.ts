@@ -3,7 +3,7 @@ import { markKey, type Marking } from '@/core/marking/mark';
 import { commandFor, KEY_LIST } from './keys';
 import { cleared, marksInWords, nextString, toggled } from '@/ui/part/mark-changes';
 import { addressOf, passageAsked } from './passage-asked';
-import { Row } from '@/ui/score/tracks/layout';
+import { Row } from '@/ui/score/layout';
 
 const coach = (value: string) => ({ value, origin: 'coach' as const });
 describe('keys', () => {

@@ -6,7 +6,7 @@ import { changeTo, type Change } from '@/core/marking/change';
 import { markKey, type Marking } from '@/core/marking/mark';
 import type { BarRange } from '@/core/score/bars';
 import type { Conditions } from '@/workers/analyst';
-import type { DraggedEnd } from '@/ui/score/tracks/bow-track';
+import type { DraggedEnd } from '@/ui/score/bow-track';
 import type { RemoteAnalyst } from '@/ui/part/use-analyst';
 
 const percent = (place: number): string => `${Math.round(place * 100)} %`;

@@ -3,7 +3,7 @@ import { memo } from 'react';
 import { FINDINGS, type FindingKind, type Shape } from '@/core/checks/kinds';
 import type { NoteRisk } from '@/core/checks/context';
 import type { Finding } from '@/core/checks/finding';
-import type { System } from '@/ui/score/engraving';
+import type { System } from './engraving';
 import { LABEL_WIDTH, Row, textWidth } from './layout';
 
 const HEIGHT = 42;

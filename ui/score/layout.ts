@@ -1,5 +1,5 @@
 /** Geometry that the three tracks share. All lengths in px unless a name says otherwise. */
-import type { System } from '@/ui/score/engraving';
+import type { System } from './engraving';
 
 /** Room on the left for the names of a track's lines: the engraving leaves it free under the clef. */
 export const LABEL_WIDTH = 40;

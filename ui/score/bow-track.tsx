@@ -5,7 +5,7 @@
 import { memo, useRef, useState, type PointerEvent } from 'react';
 import type { Stroke } from '@/core/bow-arm/describe';
 import type { DynamicLevel } from '@/core/score/score';
-import type { System } from '@/ui/score/engraving';
+import type { System } from './engraving';
 import { LABEL_WIDTH, Row, textWidth } from './layout';
 
 export const BOW_HEIGHT = 76;

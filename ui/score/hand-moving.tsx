@@ -6,7 +6,7 @@ import type { FingeredNote } from '@/core/left-hand/fingering';
 import { noteById } from '@/core/score/find';
 import type { Part } from '@/core/score/score';
 import type { PlayingStore } from '@/ui/playing/playing';
-import type { System } from '@/ui/score/engraving';
+import type { System } from './engraving';
 import { HAND_HEIGHT, placedFingers } from './left-hand-track';
 
 interface Props {

@@ -4,7 +4,7 @@ import { stopMm } from '@/core/instruments/geometry';
 import { stringName, type Instrument } from '@/core/instruments/instrument';
 import { fingerName } from '@/core/instruments/player';
 import type { FingeredNote } from '@/core/left-hand/fingering';
-import type { System } from '@/ui/score/engraving';
+import type { System } from './engraving';
 import { LABEL_WIDTH, Row, textWidth } from './layout';
 
 export const HAND_HEIGHT = 112;
