@@ -1,7 +1,7 @@
 import { cookies } from 'next/headers';
 import { arrangementFrom } from '@/core/util/shelf-order';
 import { shelf } from '@/server/pieces';
-import { currentStudio, studioName } from '@/server/studio';
+import { accessNow, studioName } from '@/server/access';
 import { Shelf } from '@/ui/shelf/shelf';
 
 export const dynamic = 'force-dynamic';
@@ -13,12 +13,12 @@ interface Props {
 
 /** `?find=` words that a piece must have, `?page=` counted from 1, `?order=` and `?group=`, else as this browser had them last. */
 export default async function Page({ searchParams }: Props) {
-  const studioId = await currentStudio();
+  const access = await accessNow();
   const said = await searchParams;
   const one = (name: string) => (typeof said[name] === 'string' ? said[name] : undefined);
   const search = one('find') ?? '';
   const arrangement = arrangementFrom(one('order'), one('group'), (await cookies()).get('shelf')?.value);
-  const [shown, studio] = await Promise.all([shelf(studioId, { search, page: Number(one('page')) || 1, ...arrangement }), studioName(studioId)]);
+  const [shown, studio] = await Promise.all([shelf(access, { search, page: Number(one('page')) || 1, ...arrangement }), studioName(access)]);
   return (
     <Shelf
       studio={studio}

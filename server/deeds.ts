@@ -1,4 +1,5 @@
 /** What was done on a part and is no mark, and what was done from its Desk to other markings: the rest of its chain of undo. */
+import type { Access } from './access';
 import { z } from 'zod';
 import type { ChangeSet } from '../core/marking/change';
 import type { Marking } from '../core/marking/mark';
@@ -14,32 +15,31 @@ const MOST = 200;
 /** Stored once, however often it is sent. */
 export async function writeDeed(
   client: Queryable,
-  studioId: string,
+  access: Access,
   partId: string,
-  author: string,
   { id, at, reason, undoes }: Deed,
   { about, before, after }: Pick<PartDeed, 'about' | 'before' | 'after'>,
 ): Promise<void> {
   await client.query(
     `INSERT INTO part_deeds (id, studio_id, part_id, author, at, reason, about, before, after, undoes)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT (id) DO NOTHING`,
-    [id, studioId, partId, author, at, reason, about, JSON.stringify(before), JSON.stringify(after), undoes],
+    [id, access.studio, partId, access.person, at, reason, about, JSON.stringify(before), JSON.stringify(after), undoes],
   );
 }
 
 /** The latest deeds, oldest first. */
-export async function deedsOf(studioId: string, partId: string): Promise<PartDeed[]> {
+export async function deedsOf(access: Access, partId: string): Promise<PartDeed[]> {
   const { rows } = await pool().query(
     `SELECT * FROM (SELECT id, at, reason, about, before, after, undoes, sequence FROM part_deeds
                      WHERE studio_id = $1 AND part_id = $2 ORDER BY sequence DESC LIMIT $3) latest ORDER BY sequence`,
-    [studioId, partId, MOST],
+    [access.studio, partId, MOST],
   );
   return rows.map(({ id, at, reason, about, before, after, undoes }) => ({ id, at: at.toISOString(), reason, about, before, after, undoes }));
 }
 
 /** They name passages and findings of a file that is no longer the part's. */
-export const forgetDeeds = (client: Queryable, studioId: string, partId: string) =>
-  client.query('DELETE FROM part_deeds WHERE studio_id = $1 AND part_id = $2', [studioId, partId]);
+export const forgetDeeds = (client: Queryable, access: Access, partId: string) =>
+  client.query('DELETE FROM part_deeds WHERE studio_id = $1 AND part_id = $2', [access.studio, partId]);
 
 /** Sets of a marking that is not open on a part's Desk and belong to the Desk's chain all the same. */
 export interface Elsewhere {
@@ -57,7 +57,7 @@ export interface Elsewhere {
  * @param open ids of the markings that the Desk holds itself
  * @param own the sets of those
  */
-export async function elsewhereOf(studioId: string, partId: string, open: readonly string[], own: readonly ChangeSet[]): Promise<Elsewhere[]> {
+export async function elsewhereOf(access: Access, partId: string, open: readonly string[], own: readonly ChangeSet[]): Promise<Elsewhere[]> {
   const together = own.flatMap((set) => set.together ?? []);
   const { rows } = await pool().query<SetRow & { marking_id: string; part_id: string; name: string }>(
     // Each of the three by an index of its own: a studio has many more sets than these.
@@ -75,13 +75,13 @@ export async function elsewhereOf(studioId: string, partId: string, open: readon
           AND NOT EXISTS (SELECT 1 FROM change_sets later
                            WHERE later.studio_id = $1 AND later.marking_id = change_sets.marking_id AND later.boundary AND later.sequence >= change_sets.sequence)
         ORDER BY sequence DESC LIMIT $5) latest ORDER BY sequence`,
-    [studioId, partId, open, together, MOST],
+    [access.studio, partId, open, together, MOST],
   );
   return Promise.all(
     [...new Set(rows.map(({ marking_id: id }) => id))].map(async (markingId) => {
       const of = rows.filter(({ marking_id: id }) => id === markingId);
       const sets = of.map(setOf);
-      return { markingId, part: { id: of[0]!.part_id, name: of[0]!.name }, sets, there: await marksThere(pool(), studioId, markingId, sets) };
+      return { markingId, part: { id: of[0]!.part_id, name: of[0]!.name }, sets, there: await marksThere(pool(), access, markingId, sets) };
     }),
   );
 }

@@ -1,4 +1,5 @@
 /** The made-up demo: worked out first, then stored in one transaction, and only where no studio is. */
+import { ownerOf } from './access';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
@@ -85,11 +86,11 @@ interface DemoPiece {
 
 async function store(client: Queryable, { studio, players }: People, wish: DemoWish, pieces: readonly DemoPiece[]): Promise<void> {
   const made = await client.query<{ id: string }>('INSERT INTO studios (name) VALUES ($1) RETURNING id', [wish === 'none' ? 'Your studio' : studio]);
-  const studioId = made.rows[0]!.id;
+  const access = ownerOf(made.rows[0]!.id);
   if (wish === 'none') return;
   for (const { name, instrument, size, hand, level } of players) {
     await client.query('INSERT INTO players (studio_id, name, instrument, size, hand, level, thumb_position) VALUES ($1, $2, $3, $4, $5, $6, $7)', [
-      studioId,
+      access.studio,
       name,
       instrument,
       size,
@@ -99,16 +100,16 @@ async function store(client: Queryable, { studio, players }: People, wish: DemoW
     ]);
   }
   for (const [i, { fileName, bytes, read, sets, sheet }] of pieces.entries()) {
-    const { pieceId, parts } = await storePiece(client, studioId, fileName, bytes, read);
+    const { pieceId, parts } = await storePiece(client, access, fileName, bytes, read);
     // One transaction is one moment: the order on the shelf is said.
     await client.query(
       "UPDATE pieces SET created_at = now() + $3 * interval '1 millisecond' WHERE studio_id = $1 AND id = (SELECT piece_id FROM parts WHERE id = $2)",
-      [studioId, parts[0]!.id, i],
+      [access.studio, parts[0]!.id, i],
     );
-    if (sheet) await writePaper(client, studioId, pieceId, sheet.fileName, sheet.bytes);
+    if (sheet) await writePaper(client, access, pieceId, sheet.fileName, sheet.bytes);
     for (const { part, reason, changes } of sets) {
       const { markingId } = parts.find(({ name }) => name === part)!;
-      await writeChangeSet(client, studioId, markingId, 'coach', { id: randomUUID(), at: new Date().toISOString(), reason, undoes: null, changes });
+      await writeChangeSet(client, access, markingId, { id: randomUUID(), at: new Date().toISOString(), reason, undoes: null, changes });
     }
   }
 }

@@ -1,4 +1,5 @@
 /** Other editions of a part: brought in, compared, and taken in the part's place with all marks carried over. */
+import type { Access } from './access';
 import { abcText } from '../core/formats/read';
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
@@ -16,10 +17,10 @@ import { keepSource } from './sources';
 import { inView, type PassageView } from './engraving';
 import { inWorker, OURSELVES, type Asker } from './workers';
 
-export async function editionsOf(studioId: string, partId: string): Promise<Array<{ id: string; name: string }>> {
+export async function editionsOf(access: Access, partId: string): Promise<Array<{ id: string; name: string }>> {
   const { rows } = await pool().query<{ id: string; name: string }>(
     'SELECT id, name FROM editions WHERE studio_id = $1 AND part_id = $2 ORDER BY created_at DESC',
-    [studioId, partId],
+    [access.studio, partId],
   );
   return rows;
 }
@@ -33,28 +34,28 @@ interface EditionRow {
   left_alone: string[];
 }
 
-async function editionById(studioId: string, partId: string, editionId: string): Promise<EditionRow | null> {
+async function editionById(access: Access, partId: string, editionId: string): Promise<EditionRow | null> {
   if (!z.uuid().safeParse(editionId).success) return null;
   const { rows } = await pool().query<EditionRow>(
     'SELECT id, name, source_id, file_part_id, music, left_alone FROM editions WHERE studio_id = $1 AND part_id = $2 AND id = $3',
-    [studioId, partId, editionId],
+    [access.studio, partId, editionId],
   );
   return rows[0] ?? null;
 }
 
 /** Takes another edition of a part in: of a score with several parts the one that is most like ours. */
-export async function bringIn(studioId: string, partId: string, fileName: string, bytes: Uint8Array, asker: Asker): Promise<Result<{ id: string }> | null> {
-  const ours = await musicOf(studioId, partId);
+export async function bringIn(access: Access, partId: string, fileName: string, bytes: Uint8Array, asker: Asker): Promise<Result<{ id: string }> | null> {
+  const ours = await musicOf(access, partId);
   if (!ours) return null;
   const found = await inWorker('likestPart', { music: ours.text, bytes }, asker);
   if (!found.ok) return found;
   const { filePartId, name, music } = found.value;
   const id = await inTransaction(async (client) => {
-    const sourceId = await keepSource(client, studioId, fileName, bytes);
+    const sourceId = await keepSource(client, access, fileName, bytes);
     const { rows } = await client.query<{ id: string }>(
       `INSERT INTO editions (studio_id, part_id, source_id, file_part_id, name, music) VALUES ($1, $2, $3, $4, $5, $6)
        ON CONFLICT (part_id, source_id, file_part_id) DO UPDATE SET name = excluded.name RETURNING id`,
-      [studioId, partId, sourceId, filePartId, `${fileName}, ${name}`, music],
+      [access.studio, partId, sourceId, filePartId, `${fileName}, ${name}`, music],
     );
     return rows[0]!.id;
   });
@@ -62,12 +63,12 @@ export async function bringIn(studioId: string, partId: string, fileName: string
 }
 
 /** The text that a part was typed as, or that came as a file in ABC; null where its file is another one. */
-export async function typedText(studioId: string, partId: string): Promise<string | null> {
-  if (!(await partById(studioId, partId))) return null;
+export async function typedText(access: Access, partId: string): Promise<string | null> {
+  if (!(await partById(access, partId))) return null;
   const { rows } = await pool().query<{ bytes: Buffer }>(
     `SELECT bytes FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = coalesce(parts.source_id, pieces.source_id)
       WHERE parts.studio_id = $1 AND parts.id = $2`,
-    [studioId, partId],
+    [access.studio, partId],
   );
   return rows[0] ? abcText(rows[0].bytes) : null;
 }
@@ -81,22 +82,22 @@ export interface Comparison {
   bars: { ours: number; theirs: number };
 }
 
-export async function compared(studioId: string, partId: string, editionId: string): Promise<Comparison | null> {
-  const [ours, edition, marking] = await Promise.all([musicOf(studioId, partId), editionById(studioId, partId, editionId), markingOfPart(studioId, partId)]);
+export async function compared(access: Access, partId: string, editionId: string): Promise<Comparison | null> {
+  const [ours, edition, marking] = await Promise.all([musicOf(access, partId), editionById(access, partId, editionId), markingOfPart(access, partId)]);
   if (!ours || !edition) return null;
   const found = await inWorker('compareEditions', { ours: ours.text, theirs: edition.music, marking: marking.marking }, OURSELVES);
   return { id: edition.id, name: edition.name, leftAlone: edition.left_alone, ...found };
 }
 
-export async function engravedEdition(studioId: string, partId: string, editionId: string, view: PassageView, asker: Asker) {
-  const edition = await editionById(studioId, partId, editionId);
+export async function engravedEdition(access: Access, partId: string, editionId: string, view: PassageView, asker: Asker) {
+  const edition = await editionById(access, partId, editionId);
   return edition && inWorker('engravePassage', { music: edition.music, marking: {}, ...inView(view) }, asker);
 }
 
-export async function leaveAlone(studioId: string, partId: string, editionId: string, ids: readonly string[]): Promise<boolean> {
-  if (!(await editionById(studioId, partId, editionId))) return false;
+export async function leaveAlone(access: Access, partId: string, editionId: string, ids: readonly string[]): Promise<boolean> {
+  if (!(await editionById(access, partId, editionId))) return false;
   await pool().query('UPDATE editions SET left_alone = $4 WHERE studio_id = $1 AND part_id = $2 AND id = $3', [
-    studioId,
+    access.studio,
     partId,
     editionId,
     JSON.stringify(ids),
@@ -114,15 +115,15 @@ export interface Replaced {
 const MOST_TRIES = 5;
 
 /** Puts another edition in the place of the part's file: passages and marks are carried over, the old file is kept. */
-export async function replaceFile(studioId: string, partId: string, editionId: string, author: string, asker: Asker): Promise<Result<Replaced> | null> {
+export async function replaceFile(access: Access, partId: string, editionId: string, asker: Asker): Promise<Result<Replaced> | null> {
   for (let tries = 0; tries < MOST_TRIES; tries++) {
-    const before = await stateBefore(studioId, partId, editionId);
+    const before = await stateBefore(access, partId, editionId);
     if (!before) return null;
     const { ours, edition, passages, markings } = before;
     if (edition.music === ours.text) return bad(edition.name, 'This is the file that the part has already.', 'Choose another edition.');
     // Worked out before anything is locked: it may take seconds.
     const carried = await inWorker('carryOver', { before: ours.text, after: edition.music, markings: markings.map(({ marking }) => marking), passages }, asker);
-    const outcome = await inTransaction((client) => putInPlace(client, studioId, partId, author, before, carried));
+    const outcome = await inTransaction((client) => putInPlace(client, access, partId, before, carried));
     if (outcome) return good(outcome);
   }
   return bad(null, 'Marks are being made on this part all the time.', 'Nothing was changed. Wait until nobody marks it, then try again.');
@@ -135,36 +136,36 @@ interface Before {
   markings: Array<{ id: string; marking: Marking; sequence: string }>;
 }
 
-async function stateBefore(studioId: string, partId: string, editionId: string): Promise<Before | null> {
+async function stateBefore(access: Access, partId: string, editionId: string): Promise<Before | null> {
   const [part, ours, edition, passages] = await Promise.all([
-    partById(studioId, partId),
-    musicOf(studioId, partId),
-    editionById(studioId, partId, editionId),
-    passagesOf(studioId, partId),
+    partById(access, partId),
+    musicOf(access, partId),
+    editionById(access, partId, editionId),
+    passagesOf(access, partId),
   ]);
   if (!part || !ours || !edition) return null;
-  const states = await markingStates(pool(), studioId, partId, false);
-  const markings = await Promise.all(states.map(async ({ id, sequence }) => ({ id, sequence, marking: await marksOf(pool(), studioId, id) })));
+  const states = await markingStates(pool(), access, partId, false);
+  const markings = await Promise.all(states.map(async ({ id, sequence }) => ({ id, sequence, marking: await marksOf(pool(), access, id) })));
   return { ours, edition, passages, markings };
 }
 
 /** Every marking of a part with the number of its latest change set, so that a later change is noticed. */
-async function markingStates(client: Queryable, studioId: string, partId: string, lock: boolean): Promise<Array<{ id: string; sequence: string }>> {
-  if (lock) await client.query('SELECT id FROM markings WHERE studio_id = $1 AND part_id = $2 ORDER BY id FOR UPDATE', [studioId, partId]);
+async function markingStates(client: Queryable, access: Access, partId: string, lock: boolean): Promise<Array<{ id: string; sequence: string }>> {
+  if (lock) await client.query('SELECT id FROM markings WHERE studio_id = $1 AND part_id = $2 ORDER BY id FOR UPDATE', [access.studio, partId]);
   const { rows } = await client.query<{ id: string; sequence: string }>(
     `SELECT id, coalesce((SELECT max(sequence) FROM change_sets WHERE studio_id = $1 AND marking_id = markings.id), 0)::text AS sequence
        FROM markings WHERE studio_id = $1 AND part_id = $2 ORDER BY id`,
-    [studioId, partId],
+    [access.studio, partId],
   );
   return rows;
 }
 
 /** Writes what was worked out; null where something has changed since. */
-async function putInPlace(client: Queryable, studioId: string, partId: string, author: string, before: Before, carried: CarriedOver): Promise<Replaced | null> {
+async function putInPlace(client: Queryable, access: Access, partId: string, before: Before, carried: CarriedOver): Promise<Replaced | null> {
   const { edition, markings, passages } = before;
-  const now = await markingStates(client, studioId, partId, true);
+  const now = await markingStates(client, access, partId, true);
   const same = now.length === markings.length && now.every(({ id, sequence }, i) => markings[i]!.id === id && markings[i]!.sequence === sequence);
-  if (!same || JSON.stringify(await readPassages(client, studioId, partId)) !== JSON.stringify(passages)) return null;
+  if (!same || JSON.stringify(await readPassages(client, access, partId)) !== JSON.stringify(passages)) return null;
   let lost = 0;
   let moved = 0;
   for (const [i, { id }] of markings.entries()) {
@@ -174,9 +175,9 @@ async function putInPlace(client: Queryable, studioId: string, partId: string, a
     if (changes.length === 0) continue;
     await client.query(
       'INSERT INTO change_sets (id, studio_id, marking_id, author, at, reason, changes, undoes, boundary) VALUES ($1, $2, $3, $4, now(), $5, $6, NULL, true)',
-      [randomUUID(), studioId, id, author, shortened(`New file: ${edition.name}`, LIMITS.reason), JSON.stringify(changes)],
+      [randomUUID(), access.studio, id, access.person, shortened(`New file: ${edition.name}`, LIMITS.reason), JSON.stringify(changes)],
     );
-    await writeMarks(client, studioId, id, author, changes);
+    await writeMarks(client, access, id, changes);
   }
   // The file that is replaced stays at hand as an edition, so that it can be taken back.
   await client.query(
@@ -184,13 +185,13 @@ async function putInPlace(client: Queryable, studioId: string, partId: string, a
      SELECT $1, parts.id, sources.id, file_part_id, sources.file_name || ', ' || parts.name, music
        FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = coalesce(parts.source_id, pieces.source_id)
       WHERE parts.studio_id = $1 AND parts.id = $2 ON CONFLICT (part_id, source_id, file_part_id) DO NOTHING`,
-    [studioId, partId],
+    [access.studio, partId],
   );
   await client.query(
     'UPDATE parts SET source_id = $3, file_part_id = $4, music = $5, bars = $6, notes = $7, bar_labels = $8 WHERE studio_id = $1 AND id = $2',
-    [studioId, partId, edition.source_id, edition.file_part_id, edition.music, carried.bars, carried.notes, carried.barLabels],
+    [access.studio, partId, edition.source_id, edition.file_part_id, edition.music, carried.bars, carried.notes, carried.barLabels],
   );
-  await writePassages(client, studioId, partId, carried.passages);
-  await forgetDeeds(client, studioId, partId);
+  await writePassages(client, access, partId, carried.passages);
+  await forgetDeeds(client, access, partId);
   return { lost, moved };
 }

@@ -1,4 +1,5 @@
 /** Engraved passages, cached by content. */
+import type { Access } from './access';
 import { createHash } from 'node:crypto';
 import { splitKey, type Marking } from '../core/marking/mark';
 import { isWordKind } from '../core/marking/kinds';
@@ -34,8 +35,8 @@ export const inView = ({ fromBar, toBar, widthPx, concert = false, octaves = 0 }
   widthPx,
 });
 
-export async function engraved(studioId: string, partId: string, marking: Marking, view: PassageView, asker: Asker): Promise<Engraving | null> {
-  const music = await musicOf(studioId, partId);
+export async function engraved(access: Access, partId: string, marking: Marking, view: PassageView, asker: Asker): Promise<Engraving | null> {
+  const music = await musicOf(access, partId);
   if (music === null) return null;
   const near = Object.entries(marking).filter(([key]) => {
     const { target, kind } = splitKey(key);
@@ -44,7 +45,7 @@ export async function engraved(studioId: string, partId: string, marking: Markin
   });
   const marks = near.map(([key, { value, off }]) => `${key}=${value}${off ? ' off' : ''}`).sort();
   const key = createHash('sha1')
-    .update(JSON.stringify([studioId, music.version, view, marks]))
+    .update(JSON.stringify([access.studio, music.version, view, marks]))
     .digest('base64');
   const known = kept.get(key);
   if (known) return known;

@@ -1,4 +1,5 @@
 /** The file as it came in, with the marks of one part or of all its parts. */
+import type { Access } from './access';
 import { zipSync } from 'fflate';
 import { z } from 'zod';
 import type { WriteOptions } from '../core/formats/musicxml/write';
@@ -38,7 +39,7 @@ interface PartOfFile {
 
 /** One file; where parts of the piece come from files of their own, a zip of all of them. */
 export async function markedScore(
-  studioId: string,
+  access: Access,
   pieceId: string,
   onlyPartId: string | null,
   options: MarkedOptions,
@@ -49,11 +50,11 @@ export async function markedScore(
     `SELECT parts.id, parts.name, file_part_id, sources.id AS source_id, file_name
        FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = coalesce(parts.source_id, pieces.source_id)
       WHERE parts.studio_id = $1 AND piece_id = $2 AND ($3::uuid IS NULL OR parts.id = $3) ORDER BY position`,
-    [studioId, pieceId, onlyPartId],
+    [access.studio, pieceId, onlyPartId],
   );
   const files = new Map<string, PartOfFile[]>();
   for (const part of rows) files.set(part.source_id, [...(files.get(part.source_id) ?? []), part]);
-  const marked = await Promise.all([...files.values()].map((parts) => markedFile(studioId, parts, onlyPartId !== null || files.size > 1, options, asker)));
+  const marked = await Promise.all([...files.values()].map((parts) => markedFile(access, parts, onlyPartId !== null || files.size > 1, options, asker)));
   const [first] = marked;
   if (!first || marked.length === 1) return first ?? null;
   const names = marked.map(({ fileName }, i) => (marked.findIndex((other) => other.fileName === fileName) === i ? fileName : `${i + 1} ${fileName}`));
@@ -63,14 +64,14 @@ export async function markedScore(
 
 const stemOf = (fileName: string): string => fileName.replace(/\.(musicxml|xml|mxl|abc)$/i, '');
 
-async function markedFile(studioId: string, parts: readonly PartOfFile[], named: boolean, options: MarkedOptions, asker: Asker): Promise<MarkedDownload> {
+async function markedFile(access: Access, parts: readonly PartOfFile[], named: boolean, options: MarkedOptions, asker: Asker): Promise<MarkedDownload> {
   const { source_id: sourceId, file_name: fileName } = parts[0]!;
-  const source = await pool().query<{ bytes: Buffer }>('SELECT bytes FROM sources WHERE studio_id = $1 AND id = $2', [studioId, sourceId]);
+  const source = await pool().query<{ bytes: Buffer }>('SELECT bytes FROM sources WHERE studio_id = $1 AND id = $2', [access.studio, sourceId]);
   const markings = Object.fromEntries(
-    await Promise.all(parts.map(async (part) => [part.file_part_id, await markingFor(studioId, part.id, options.playerId ?? null)] as const)),
+    await Promise.all(parts.map(async (part) => [part.file_part_id, await markingFor(access, part.id, options.playerId ?? null)] as const)),
   );
   const compressed = options.compressed === true || /\.mxl$/i.test(fileName);
-  const player = options.playerId ? await playerById(studioId, options.playerId) : null;
+  const player = options.playerId ? await playerById(access, options.playerId) : null;
   const suffix = `${named && parts.length === 1 ? `${parts[0]!.name}, marked` : 'marked'}${player ? ` for ${player.name}` : ''}`;
   const { bytes, unplaced } = await inWorker('markedFile', { bytes: source.rows[0]!.bytes, markings, options }, asker);
   const nameOf = (id: string) => parts.find((part) => part.file_part_id === id)!.name;

@@ -1,4 +1,5 @@
 /** Markings: the marks in force, and the change sets that led to them. */
+import type { Access } from './access';
 import { applyChanges, squashed, type Change, type ChangeSet } from '../core/marking/change';
 import { markKey, type Mark, type Marking } from '../core/marking/mark';
 import type { MarkKind } from '../core/marking/kinds';
@@ -14,14 +15,14 @@ export interface StoredMarking {
 }
 
 /** The marking of a part for everybody; there is one from the moment the part is taken in. */
-export async function markingOfPart(studioId: string, partId: string): Promise<StoredMarking> {
+export async function markingOfPart(access: Access, partId: string): Promise<StoredMarking> {
   const { rows } = await pool().query<{ id: string; name: string }>(
     'SELECT id, name FROM markings WHERE studio_id = $1 AND part_id = $2 AND player_id IS NULL ORDER BY created_at LIMIT 1',
-    [studioId, partId],
+    [access.studio, partId],
   );
   const row = rows[0];
   if (!row) throw new Error(`part ${partId} has no marking`);
-  return { ...row, marking: await marksOf(pool(), studioId, row.id) };
+  return { ...row, marking: await marksOf(pool(), access, row.id) };
 }
 
 interface MarkRow {
@@ -42,9 +43,9 @@ const markOf = ({ value, origin, why, off, author }: MarkRow): Mark => ({
   ...(author === null ? {} : { by: author }),
 });
 
-export async function marksOf(client: Queryable, studioId: string, markingId: string): Promise<Marking> {
+export async function marksOf(client: Queryable, access: Access, markingId: string): Promise<Marking> {
   const { rows } = await client.query<MarkRow>('SELECT target, kind, value, origin, why, off, author FROM marks WHERE studio_id = $1 AND marking_id = $2', [
-    studioId,
+    access.studio,
     markingId,
   ]);
   return Object.fromEntries(rows.map((row) => [markKey(row.target, row.kind), markOf(row)]));
@@ -73,10 +74,10 @@ export const setOf = ({ id, at, reason, changes, undoes, together, from_part: fr
 });
 
 /** The latest change sets, oldest first. */
-export async function history(studioId: string, markingId: string, limit = 200): Promise<HistoryEntry[]> {
+export async function history(access: Access, markingId: string, limit = 200): Promise<HistoryEntry[]> {
   const { rows } = await pool().query<SetRow>(
     `SELECT * FROM (SELECT ${SET_COLUMNS} FROM change_sets WHERE studio_id = $1 AND marking_id = $2 ORDER BY sequence DESC LIMIT $3) latest ORDER BY sequence`,
-    [studioId, markingId, limit],
+    [access.studio, markingId, limit],
   );
   return rows.map((row) => ({ ...setOf(row), author: row.author }));
 }
@@ -86,13 +87,16 @@ export async function history(studioId: string, markingId: string, limit = 200):
  * passed over, so that sending again after a lost answer does no harm. Null where there is no such marking.
  * @param sent as they came; each is parsed by itself, so that one that cannot be stored does not hold up those before it
  */
-export async function storeChanges(studioId: string, markingId: string, author: string, sent: readonly unknown[]): Promise<StoreAnswer | null> {
+export async function storeChanges(access: Access, markingId: string, sent: readonly unknown[]): Promise<StoreAnswer | null> {
   const { sets, refused } = parsedSets(sent);
   return inTransaction(async (client) => {
-    const owner = await client.query<{ part_id: string }>('SELECT part_id FROM markings WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, markingId]);
+    const owner = await client.query<{ part_id: string }>('SELECT part_id FROM markings WHERE studio_id = $1 AND id = $2 FOR UPDATE', [
+      access.studio,
+      markingId,
+    ]);
     if (owner.rowCount === 0) return null;
     const stored = await client.query<{ id: string }>('SELECT id FROM change_sets WHERE studio_id = $1 AND id = ANY($2)', [
-      studioId,
+      access.studio,
       sets.map((set) => set.id),
     ]);
     const before = new Set(stored.rows.map((row) => row.id));
@@ -102,7 +106,7 @@ export async function storeChanges(studioId: string, markingId: string, author: 
       partId,
       sets.filter((set) => !before.has(set.id)),
     );
-    let marking = await marksThere(client, studioId, markingId, fresh);
+    let marking = await marksThere(client, access, markingId, fresh);
     const taken: ChangeSet[] = [];
     let clash: StoreAnswer['clash'] = null;
     for (const set of fresh) {
@@ -115,9 +119,9 @@ export async function storeChanges(studioId: string, markingId: string, author: 
       marking = applied.marking;
       taken.push(set);
     }
-    await writeSets(client, studioId, markingId, author, taken);
+    await writeSets(client, access, markingId, taken);
     // As it is after what could be stored: what the coach decides about is put on top of that.
-    if (clash) clash.marking = await marksOf(client, studioId, markingId);
+    if (clash) clash.marking = await marksOf(client, access, markingId);
     const until = clash ? sets.findIndex((set) => set.id === clash!.id) : sets.length;
     return { stored: sets.slice(0, until).map((set) => set.id), refused: clash ? null : refused, clash };
   });
@@ -152,42 +156,41 @@ function parsedSets(sent: readonly unknown[]): { sets: ChangeSet[]; refused: Sto
 }
 
 /** What is stored where change sets want to write. */
-export async function marksThere(client: Queryable, studioId: string, markingId: string, sets: readonly ChangeSet[]): Promise<Marking> {
+export async function marksThere(client: Queryable, access: Access, markingId: string, sets: readonly ChangeSet[]): Promise<Marking> {
   const places = sets.flatMap(({ changes }) => changes.map(({ target, kind }) => ({ target, kind })));
   if (places.length === 0) return {};
   const { rows } = await client.query<MarkRow>(
     `SELECT DISTINCT marks.target, marks.kind, value, origin, why, off, author FROM marks
        JOIN jsonb_to_recordset($3) AS row (target text, kind text) ON marks.target = row.target AND marks.kind = row.kind
       WHERE studio_id = $1 AND marking_id = $2`,
-    [studioId, markingId, JSON.stringify(places)],
+    [access.studio, markingId, JSON.stringify(places)],
   );
   return Object.fromEntries(rows.map((row) => [markKey(row.target, row.kind), markOf(row)]));
 }
 
-async function writeSets(client: Queryable, studioId: string, markingId: string, author: string, sets: readonly ChangeSet[]): Promise<void> {
+async function writeSets(client: Queryable, access: Access, markingId: string, sets: readonly ChangeSet[]): Promise<void> {
   if (sets.length === 0) return;
   await client.query(
     `INSERT INTO change_sets (id, studio_id, marking_id, author, at, reason, changes, undoes, together, from_part)
      SELECT id, $1, $2, $3, at, reason, changes, undoes, together, "fromPart"
        FROM jsonb_to_recordset($4) AS row (position int, id uuid, at timestamptz, reason text, changes jsonb, undoes uuid, together uuid, "fromPart" uuid)
       ORDER BY position`,
-    [studioId, markingId, author, JSON.stringify(sets.map((set, position) => ({ ...set, position })))],
+    [access.studio, markingId, access.person, JSON.stringify(sets.map((set, position) => ({ ...set, position })))],
   );
   await writeMarks(
     client,
-    studioId,
+    access,
     markingId,
-    author,
     sets.flatMap(({ changes }) => changes),
   );
 }
 
 /** Stores one change set of our own making inside a transaction; nothing else writes to this marking meanwhile. */
-export const writeChangeSet = (client: Queryable, studioId: string, markingId: string, author: string, set: ChangeSet): Promise<void> =>
-  writeSets(client, studioId, markingId, author, [set]);
+export const writeChangeSet = (client: Queryable, access: Access, markingId: string, set: ChangeSet): Promise<void> =>
+  writeSets(client, access, markingId, [set]);
 
 /** Writes what a row of changes comes to: the last one of each mark counts. */
-export async function writeMarks(client: Queryable, studioId: string, markingId: string, author: string, changes: readonly Change[]): Promise<void> {
+export async function writeMarks(client: Queryable, access: Access, markingId: string, changes: readonly Change[]): Promise<void> {
   const last = squashed(changes);
   const gone = last.filter((change) => change.to === null);
   const set = last.filter((change) => change.to !== null);
@@ -195,7 +198,7 @@ export async function writeMarks(client: Queryable, studioId: string, markingId:
     await client.query(
       `DELETE FROM marks USING jsonb_to_recordset($3) AS row (target text, kind text)
         WHERE studio_id = $1 AND marking_id = $2 AND marks.target = row.target AND marks.kind = row.kind`,
-      [studioId, markingId, JSON.stringify(gone.map(({ target, kind }) => ({ target, kind })))],
+      [access.studio, markingId, JSON.stringify(gone.map(({ target, kind }) => ({ target, kind })))],
     );
   }
   if (set.length) {
@@ -205,7 +208,7 @@ export async function writeMarks(client: Queryable, studioId: string, markingId:
          FROM jsonb_to_recordset($3) AS row (target text, kind text, value text, origin text, why text, off boolean)
        ON CONFLICT (marking_id, target, kind)
        DO UPDATE SET value = excluded.value, origin = excluded.origin, why = excluded.why, off = excluded.off, author = excluded.author`,
-      [studioId, markingId, JSON.stringify(set.map(({ target, kind, to }) => ({ target, kind, ...to! }))), author],
+      [access.studio, markingId, JSON.stringify(set.map(({ target, kind, to }) => ({ target, kind, ...to! }))), access.person],
     );
   }
 }

@@ -1,4 +1,5 @@
 /** One part: its music, its passages, and the player and tempo it is checked for. */
+import type { Access } from './access';
 import { FASTEST_TEMPO, SLOWEST_TEMPO } from '@/core/score/time';
 import { handPreferencesShape, USUAL_PREFERENCES } from '@/core/left-hand/preferences';
 import { intonationShape, USUAL_INTONATION } from '../core/checks/target';
@@ -14,7 +15,6 @@ import { RECORD_VERSION } from '../core/marking/versions';
 import { inTransaction, pool, type Queryable } from './db';
 import { writeDeed, type Deed } from './deeds';
 import { acceptedFindingForward, resolutionOf } from './forward';
-import { AUTHOR } from './studio';
 
 const partRow = z.object({
   id: z.uuid(),
@@ -31,21 +31,21 @@ const partRow = z.object({
 });
 export type PartRow = z.infer<typeof partRow>;
 
-export async function partById(studioId: string, partId: string): Promise<PartRow | null> {
+export async function partById(access: Access, partId: string): Promise<PartRow | null> {
   if (!z.uuid().safeParse(partId).success) return null;
   const { rows } = await pool().query(
     `SELECT parts.id, piece_id AS "pieceId", file_part_id AS "filePartId", name, instrument, bars, bar_labels AS "barLabels", title, composer, warnings, file_name AS "fileName"
        FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = coalesce(parts.source_id, pieces.source_id) WHERE parts.studio_id = $1 AND parts.id = $2`,
-    [studioId, partId],
+    [access.studio, partId],
   );
   return rows[0] ? partRow.parse(rows[0]) : null;
 }
 
 /** Parts of one piece, for moving between them. */
-export async function partsOfPiece(studioId: string, pieceId: string): Promise<Array<{ id: string; name: string }>> {
+export async function partsOfPiece(access: Access, pieceId: string): Promise<Array<{ id: string; name: string }>> {
   const { rows } = await pool().query<{ id: string; name: string }>(
     'SELECT id, name FROM parts WHERE studio_id = $1 AND piece_id = $2 ORDER BY (instrument IS NULL), position',
-    [studioId, pieceId],
+    [access.studio, pieceId],
   );
   return rows;
 }
@@ -63,10 +63,10 @@ const music = new ByteCache<string>(32 * 1024 * 1024);
 const VERSION = "substr(md5(coalesce(parts.source_id, pieces.source_id) || ' ' || file_part_id || ' ' || parts.id || ' ' || parts.version), 1, 16) AS version";
 
 /** The part as a MusicXML document of its own. */
-export async function musicOf(studioId: string, partId: string): Promise<Music | null> {
+export async function musicOf(access: Access, partId: string): Promise<Music | null> {
   const { rows } = await pool().query<{ version: string }>(
     `SELECT ${VERSION} FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2`,
-    [studioId, partId],
+    [access.studio, partId],
   );
   const known = rows[0] && music.get(rows[0].version);
   if (!rows[0]) return null;
@@ -74,7 +74,7 @@ export async function musicOf(studioId: string, partId: string): Promise<Music |
   // Text and version in one look, so that they belong together while the file is being replaced.
   const read = await pool().query<Music>(
     `SELECT music AS text, ${VERSION} FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2`,
-    [studioId, partId],
+    [access.studio, partId],
   );
   const found = read.rows[0];
   if (!found) return null;
@@ -89,12 +89,12 @@ export type PassageRow = z.infer<typeof passageShape>;
 /** As it lies in the database, whatever limits were when it was stored. */
 const storedPassageShape = z.object({ name: z.string(), fromBar: z.number(), toBar: z.number() });
 
-export const passagesOf = (studioId: string, partId: string): Promise<PassageRow[]> => readPassages(pool(), studioId, partId);
+export const passagesOf = (access: Access, partId: string): Promise<PassageRow[]> => readPassages(pool(), access, partId);
 
-export async function readPassages(client: Queryable, studioId: string, partId: string): Promise<PassageRow[]> {
+export async function readPassages(client: Queryable, access: Access, partId: string): Promise<PassageRow[]> {
   const { rows } = await client.query(
     'SELECT name, from_bar AS "fromBar", to_bar AS "toBar" FROM passages WHERE studio_id = $1 AND part_id = $2 ORDER BY position',
-    [studioId, partId],
+    [access.studio, partId],
   );
   return z.array(storedPassageShape).parse(rows);
 }
@@ -104,20 +104,20 @@ export async function readPassages(client: Queryable, studioId: string, partId: 
  * stored comes back; that it is stored already is no clash.
  */
 export async function setPassages(
-  studioId: string,
+  access: Access,
   partId: string,
   to: readonly PassageRow[],
   from: readonly PassageRow[] | null = null,
   deed?: Deed,
 ): Promise<{ ok: boolean; passages: PassageRow[] }> {
   return inTransaction(async (client) => {
-    await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, partId]);
-    const stored = await readPassages(client, studioId, partId);
+    await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR UPDATE', [access.studio, partId]);
+    const stored = await readPassages(client, access, partId);
     if (samePassages(stored, to)) return { ok: true, passages: stored };
     if (from && !samePassages(stored, from)) return { ok: false, passages: stored };
-    await writePassages(client, studioId, partId, to);
-    if (deed) await writeDeed(client, studioId, partId, AUTHOR, deed, { about: 'passages', before: stored, after: to });
-    return { ok: true, passages: await readPassages(client, studioId, partId) };
+    await writePassages(client, access, partId, to);
+    if (deed) await writeDeed(client, access, partId, deed, { about: 'passages', before: stored, after: to });
+    return { ok: true, passages: await readPassages(client, access, partId) };
   });
 }
 
@@ -128,14 +128,14 @@ const samePassages = (a: readonly PassageRow[], b: readonly PassageRow[]): boole
   return text(a) === text(b);
 };
 
-export async function writePassages(client: Queryable, studioId: string, partId: string, passages: readonly PassageRow[]): Promise<void> {
+export async function writePassages(client: Queryable, access: Access, partId: string, passages: readonly PassageRow[]): Promise<void> {
   const inOrder = inBarOrder(passages);
-  await client.query('DELETE FROM passages WHERE studio_id = $1 AND part_id = $2', [studioId, partId]);
+  await client.query('DELETE FROM passages WHERE studio_id = $1 AND part_id = $2', [access.studio, partId]);
   await client.query(
     `INSERT INTO passages (studio_id, part_id, position, name, from_bar, to_bar)
      SELECT $1, $2, position, name, from_bar, to_bar FROM jsonb_to_recordset($3) AS row (position int, name text, from_bar int, to_bar int)`,
     [
-      studioId,
+      access.studio,
       partId,
       JSON.stringify(
         inOrder.map(({ name, fromBar, toBar }, position) => ({ position, name: titleText(name, LIMITS.name) || 'Passage', from_bar: fromBar, to_bar: toBar })),
@@ -194,19 +194,19 @@ const NO_SETTINGS: PartSettings = {
   accepted: [],
 };
 
-export const partSettings = (studioId: string, partId: string): Promise<PartSettings> => readSettings(pool(), studioId, partId);
+export const partSettings = (access: Access, partId: string): Promise<PartSettings> => readSettings(pool(), access, partId);
 
-async function readSettings(client: Queryable, studioId: string, partId: string): Promise<PartSettings> {
+async function readSettings(client: Queryable, access: Access, partId: string): Promise<PartSettings> {
   const { rows } = await client.query<{ key: string; value: unknown }>(
     "SELECT key, value FROM settings WHERE studio_id = $1 AND scope = 'part' AND scope_id = $2",
-    [studioId, partId],
+    [access.studio, partId],
   );
   return partSettingsShape.parse({ ...NO_SETTINGS, ...Object.fromEntries(rows.map((row) => [row.key, row.value])) });
 }
 
 /** Says settings anew, all of them or none. @param deed kept so that it can be taken back, with what takes it back */
 export async function setPartSettings(
-  studioId: string,
+  access: Access,
   partId: string,
   { accept, release, ...settings }: SettingsChange,
   deed?: Deed & { before: SettingsChange },
@@ -214,8 +214,8 @@ export async function setPartSettings(
   return inTransaction(async (client) => {
     const values: Record<string, unknown> = settings;
     if (accept || release) {
-      await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR UPDATE', [studioId, partId]);
-      const { accepted } = await readSettings(client, studioId, partId);
+      await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR UPDATE', [access.studio, partId]);
+      const { accepted } = await readSettings(client, access, partId);
       const earlier = accept?.some(({ version }) => version === undefined);
       const resolution = earlier ? await resolutionOf(client, partId) : 1;
       const added = (accept ?? []).map((each) => acceptedFindingForward(each, resolution));
@@ -233,11 +233,11 @@ export async function setPartSettings(
       `INSERT INTO settings (studio_id, scope, scope_id, key, value)
        SELECT $1, 'part', $2, said->>'key', said->'value' FROM jsonb_array_elements($3::jsonb) AS said
        ON CONFLICT (studio_id, scope, scope_id, key) DO UPDATE SET value = excluded.value`,
-      [studioId, partId, JSON.stringify(rows)],
+      [access.studio, partId, JSON.stringify(rows)],
     );
     if (deed) {
       const after = { ...settings, ...(accept ? { accept } : {}), ...(release ? { release } : {}) };
-      await writeDeed(client, studioId, partId, AUTHOR, deed, { about: 'settings', before: deed.before, after });
+      await writeDeed(client, access, partId, deed, { about: 'settings', before: deed.before, after });
     }
     return good(null);
   });

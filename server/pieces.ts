@@ -1,4 +1,5 @@
 /** Pieces on the shelf: taking a file in, listing, taking off and putting back. */
+import type { Access } from './access';
 import type { PieceNames } from '@/core/util/names-shape';
 import { z } from 'zod';
 import { bad, good, type Result } from '../core/util/result';
@@ -71,7 +72,7 @@ const LONGEST_SEARCH = 120;
 const MOST_WORDS = 8;
 
 /** One page of the shelf. Parts and marks are counted for the pieces of the page only. */
-export async function shelf(studioId: string, { search = '', page = 1, order = 'newest', group = 'none' }: ShelfAsked = {}): Promise<ShelfPage> {
+export async function shelf(access: Access, { search = '', page = 1, order = 'newest', group = 'none' }: ShelfAsked = {}): Promise<ShelfPage> {
   const words = cleanLine(search).slice(0, LONGEST_SEARCH).split(' ').filter(Boolean).slice(0, MOST_WORDS);
   const patterns = words.map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`);
   const where = `pieces.studio_id = $1 AND removed_at IS NULL AND NOT EXISTS (
@@ -80,7 +81,7 @@ export async function shelf(studioId: string, { search = '', page = 1, order = '
         OR EXISTS (SELECT 1 FROM parts WHERE piece_id = pieces.id AND search_form(name) LIKE word)))`;
   const counted = await pool().query<{ found: number }>(
     `SELECT count(*)::int AS found FROM pieces JOIN sources ON sources.id = pieces.source_id WHERE ${where}`,
-    [studioId, patterns],
+    [access.studio, patterns],
   );
   const found = counted.rows[0]!.found;
   const pages = Math.max(1, Math.ceil(found / PIECES_PER_PAGE));
@@ -104,19 +105,19 @@ export async function shelf(studioId: string, { search = '', page = 1, order = '
               'marks', coalesce(marks, 0)) ORDER BY (instrument IS NULL), position) AS parts
        FROM page JOIN parts ON piece_id = page.id AND parts.studio_id = $1 LEFT JOIN counted ON part_id = parts.id
       GROUP BY page.id, title, composer, file_name, page.created_at, warnings, warning_count, heading, place ORDER BY place`,
-    [studioId, patterns, PIECES_PER_PAGE, (shown - 1) * PIECES_PER_PAGE],
+    [access.studio, patterns, PIECES_PER_PAGE, (shown - 1) * PIECES_PER_PAGE],
   );
   return { pieces: z.array(shelfRow).parse(rows), found, page: shown, pages };
 }
 
 /** Every bowed part on the shelf, to choose one of: title and name only. */
 export async function partsOnShelf(
-  studioId: string,
+  access: Access,
 ): Promise<Array<{ id: string; title: string; name: string; instrument: NonNullable<z.infer<typeof instrument>> }>> {
   const { rows } = await pool().query(
     `SELECT parts.id, title, name, instrument FROM parts JOIN pieces ON pieces.id = piece_id
       WHERE parts.studio_id = $1 AND removed_at IS NULL AND instrument IS NOT NULL ORDER BY pieces.created_at DESC, title, position`,
-    [studioId],
+    [access.studio],
   );
   return rows;
 }
@@ -143,49 +144,49 @@ export async function readPiece(fileName: string, bytes: Uint8Array, asker: Aske
 /** Stores a file that was read, with its parts, their markings and passages. */
 export async function storePiece(
   client: Queryable,
-  studioId: string,
+  access: Access,
   fileName: string,
   bytes: Uint8Array,
   { title, composer, warnings, parts }: ReadPiece,
 ): Promise<{ pieceId: string; parts: Array<{ id: string; name: string; markingId: string }> }> {
-  const sourceId = await keepSource(client, studioId, fileName, bytes);
+  const sourceId = await keepSource(client, access, fileName, bytes);
   const { rows } = await client.query<{ id: string }>(
     'INSERT INTO pieces (studio_id, source_id, title, composer, warnings) VALUES ($1, $2, $3, $4, $5) RETURNING id',
-    [studioId, sourceId, title, composer, JSON.stringify(warnings)],
+    [access.studio, sourceId, title, composer, JSON.stringify(warnings)],
   );
   const pieceId = rows[0]!.id;
   const stored: Array<{ id: string; name: string; markingId: string }> = [];
   for (const [position, part] of parts.entries()) {
     const made = await client.query<{ id: string }>(
       'INSERT INTO parts (studio_id, piece_id, position, file_part_id, name, instrument, bars, notes, bar_labels, music) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) RETURNING id',
-      [studioId, pieceId, position, part.filePartId, part.name, part.instrument, part.bars, part.notes, part.barLabels, part.music],
+      [access.studio, pieceId, position, part.filePartId, part.name, part.instrument, part.bars, part.notes, part.barLabels, part.music],
     );
     const partId = made.rows[0]!.id;
     const marking = await client.query<{ id: string }>('INSERT INTO markings (studio_id, part_id, name) VALUES ($1, $2, $3) RETURNING id', [
-      studioId,
+      access.studio,
       partId,
       'Section',
     ]);
-    await writePassages(client, studioId, partId, part.passages);
+    await writePassages(client, access, partId, part.passages);
     stored.push({ id: partId, name: part.name, markingId: marking.rows[0]!.id });
   }
   return { pieceId, parts: stored };
 }
 
 /** Reads a file and puts it on the shelf; with a problem nothing is stored. */
-export async function takeIn(studioId: string, fileName: string, bytes: Uint8Array, asker: Asker): Promise<Result<TakenIn>> {
+export async function takeIn(access: Access, fileName: string, bytes: Uint8Array, asker: Asker): Promise<Result<TakenIn>> {
   const sha256 = digestOf(bytes);
-  const known = await knownPiece(studioId, sha256);
+  const known = await knownPiece(access, sha256);
   if (known) return good(known);
   const read = await readPiece(fileName, bytes, asker);
   if (!read.ok) return read;
   try {
-    const { pieceId } = await inTransaction((client) => storePiece(client, studioId, fileName, bytes, read.value));
-    return good({ pieceId, title: read.value.title, known: 'new', warnings: read.value.warnings, firstPartId: await firstPart(studioId, pieceId) });
+    const { pieceId } = await inTransaction((client) => storePiece(client, access, fileName, bytes, read.value));
+    return good({ pieceId, title: read.value.title, known: 'new', warnings: read.value.warnings, firstPartId: await firstPart(access, pieceId) });
   } catch (error) {
     // The same file taken in twice at the same moment: the first one counts.
     if ((error as { constraint?: string }).constraint === 'pieces_on_shelf') {
-      const there = await knownPiece(studioId, sha256);
+      const there = await knownPiece(access, sha256);
       if (there) return good(there);
     }
     throw error;
@@ -193,41 +194,41 @@ export async function takeIn(studioId: string, fileName: string, bytes: Uint8Arr
 }
 
 /** The piece that was made of this file, back on the shelf if it had been taken off: its marks are what the coach looks for. */
-async function knownPiece(studioId: string, sha256: string): Promise<TakenIn | null> {
+async function knownPiece(access: Access, sha256: string): Promise<TakenIn | null> {
   const { rows } = await pool().query<{ id: string; title: string; removed: boolean }>(
     `SELECT pieces.id, title, removed_at IS NOT NULL AS removed FROM pieces JOIN sources ON sources.id = pieces.source_id
       WHERE pieces.studio_id = $1 AND sha256 = $2 ORDER BY removed_at DESC NULLS FIRST LIMIT 1`,
-    [studioId, sha256],
+    [access.studio, sha256],
   );
   const piece = rows[0];
   if (!piece) return null;
-  if (piece.removed) await setOnShelf(studioId, piece.id, true);
+  if (piece.removed) await setOnShelf(access, piece.id, true);
   return {
     pieceId: piece.id,
     title: piece.title,
     known: piece.removed ? 'put back' : 'on the shelf',
     warnings: [],
-    firstPartId: await firstPart(studioId, piece.id),
+    firstPartId: await firstPart(access, piece.id),
   };
 }
 
-async function firstPart(studioId: string, pieceId: string): Promise<string> {
+async function firstPart(access: Access, pieceId: string): Promise<string> {
   const { rows } = await pool().query<{ id: string }>(
     'SELECT id FROM parts WHERE studio_id = $1 AND piece_id = $2 ORDER BY (instrument IS NULL), position LIMIT 1',
-    [studioId, pieceId],
+    [access.studio, pieceId],
   );
   return rows[0]!.id;
 }
 
 /** Calls a piece and parts of it otherwise, all of them or none. False where there is no such piece, or a part of it is not there. */
-export async function rename(studioId: string, pieceId: string, { title, composer, parts }: PieceNames): Promise<boolean> {
+export async function rename(access: Access, pieceId: string, { title, composer, parts }: PieceNames): Promise<boolean> {
   return inTransaction(async (client) => {
-    const piece = await client.query('UPDATE pieces SET title = $3, composer = $4 WHERE studio_id = $1 AND id = $2', [studioId, pieceId, title, composer]);
+    const piece = await client.query('UPDATE pieces SET title = $3, composer = $4 WHERE studio_id = $1 AND id = $2', [access.studio, pieceId, title, composer]);
     if (!piece.rowCount) return false;
     const named = await client.query(
       `UPDATE parts SET name = row.name FROM jsonb_to_recordset($3) AS row (id uuid, name text)
         WHERE studio_id = $1 AND piece_id = $2 AND parts.id = row.id`,
-      [studioId, pieceId, JSON.stringify(parts)],
+      [access.studio, pieceId, JSON.stringify(parts)],
     );
     if (named.rowCount !== parts.length) throw new NotThere();
     return true;
@@ -240,10 +241,10 @@ export async function rename(studioId: string, pieceId: string, { title, compose
 class NotThere extends Error {}
 
 /** Takes a piece off the shelf, or puts it back; its marks stay where they are. */
-export async function setOnShelf(studioId: string, pieceId: string, onShelf: boolean): Promise<Result<null>> {
+export async function setOnShelf(access: Access, pieceId: string, onShelf: boolean): Promise<Result<null>> {
   try {
     const { rowCount } = await pool().query('UPDATE pieces SET removed_at = CASE WHEN $3 THEN NULL ELSE now() END WHERE studio_id = $1 AND id = $2', [
-      studioId,
+      access.studio,
       pieceId,
       onShelf,
     ]);

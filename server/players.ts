@@ -1,4 +1,5 @@
 /** The people of a studio: instrument, hand, level, and how they were taught. */
+import type { Access } from './access';
 import type { NewPlayer, PlayerChange } from '@/core/instruments/player-shape';
 import { instrumentOf, type Instrument } from '@/core/instruments/instrument';
 import type { Result } from '@/core/util/result';
@@ -7,11 +8,11 @@ import { pool } from './db';
 
 export type PlayerRow = Omit<PlayerDescription, 'size' | 'tuning'> & { id: string; size: string; tuning: string };
 
-export async function players(studioId: string): Promise<PlayerRow[]> {
+export async function players(access: Access): Promise<PlayerRow[]> {
   const { rows } = await pool().query<PlayerRow>(
     `SELECT id, name, instrument, size, tuning, hand, measured, technique, level, thumb_position AS "thumbPosition"
      FROM players WHERE studio_id = $1 AND removed_at IS NULL ORDER BY name`,
-    [studioId],
+    [access.studio],
   );
   return rows;
 }
@@ -21,27 +22,27 @@ export function asInstrument({ instrument, size, tuning }: Pick<NewPlayer, 'inst
   return instrumentOf(instrument, size, tuning);
 }
 
-export async function addPlayer(studioId: string, player: NewPlayer): Promise<string> {
+export async function addPlayer(access: Access, player: NewPlayer): Promise<string> {
   const { name, instrument, size, tuning, hand, measured, technique, level, thumbPosition } = player;
   const { rows } = await pool().query<{ id: string }>(
     `INSERT INTO players (studio_id, name, instrument, size, tuning, hand, measured, technique, level, thumb_position)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) RETURNING id`,
-    [studioId, name, instrument, size, tuning, hand, measured ? JSON.stringify(measured) : null, JSON.stringify(technique), level, thumbPosition],
+    [access.studio, name, instrument, size, tuning, hand, measured ? JSON.stringify(measured) : null, JSON.stringify(technique), level, thumbPosition],
   );
   return rows[0]!.id;
 }
 
-export async function playerById(studioId: string, playerId: string): Promise<PlayerRow | null> {
+export async function playerById(access: Access, playerId: string): Promise<PlayerRow | null> {
   const { rows } = await pool().query<PlayerRow>(
     `SELECT id, name, instrument, size, tuning, hand, measured, technique, level, thumb_position AS "thumbPosition"
      FROM players WHERE studio_id = $1 AND id = $2`,
-    [studioId, playerId],
+    [access.studio, playerId],
   );
   return rows[0] ?? null;
 }
 
 /** Changes what is said anew; the rest stays. */
-export async function changePlayer(studioId: string, playerId: string, change: PlayerChange): Promise<void> {
+export async function changePlayer(access: Access, playerId: string, change: PlayerChange): Promise<void> {
   const { name, instrument, size, tuning, hand, measured, technique, level, thumbPosition, removed } = change;
   await pool().query(
     `UPDATE players SET
@@ -57,7 +58,7 @@ export async function changePlayer(studioId: string, playerId: string, change: P
        removed_at = CASE $13::boolean WHEN true THEN now() WHEN false THEN NULL ELSE removed_at END
      WHERE studio_id = $1 AND id = $2`,
     [
-      studioId,
+      access.studio,
       playerId,
       name ?? null,
       instrument ?? null,

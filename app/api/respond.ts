@@ -1,9 +1,10 @@
 /** What all route handlers share: the studio, who asks, one shape for problems, limits, and a guard against other sites. */
+import type { Access } from '@/server/access';
 import { z } from 'zod';
 import { LIMITS } from '@/core/util/limits';
 import type { Problem } from '@/core/util/result';
 import { cleanText, shortened } from '@/core/util/text';
-import { currentStudio } from '@/server/studio';
+import { accessNow } from '@/server/access';
 import { troubleOf } from '@/server/trouble';
 import type { Asker } from '@/server/workers';
 
@@ -20,12 +21,12 @@ export function askerOf(request: Request): Asker {
 }
 
 /** Runs a handler for the studio; null from it means that the thing asked for is not there. */
-export async function answer(request: Request, what: string, handler: (studioId: string, asker: Asker) => Promise<Response | null>): Promise<Response> {
+export async function answer(request: Request, what: string, handler: (access: Access, asker: Asker) => Promise<Response | null>): Promise<Response> {
   if (request.method !== 'GET' && request.headers.get('sec-fetch-site') === 'cross-site') {
     return problemResponse({ place: null, what: 'The request came from another site.', remedy: 'Use Omaggio from its own address.' }, 403);
   }
   try {
-    return (await handler(await currentStudio(), askerOf(request))) ?? notFound(what);
+    return (await handler(await accessNow(), askerOf(request))) ?? notFound(what);
   } catch (error) {
     if (request.signal.aborted) return new Response(null, { status: 499 });
     const trouble = troubleOf(error);

@@ -1,7 +1,7 @@
 import { partView } from '@/server/part-view';
 import { partsOnShelf } from '@/server/pieces';
 import { players } from '@/server/players';
-import { currentStudio, studioName } from '@/server/studio';
+import { accessNow, studioName } from '@/server/access';
 import { Players } from '@/ui/players/players';
 
 export const dynamic = 'force-dynamic';
@@ -13,13 +13,13 @@ interface Props {
 
 /** People, and how a part fits each of them. */
 export default async function Page({ searchParams }: Props) {
-  const studioId = await currentStudio();
+  const access = await accessNow();
   const asked = (await searchParams).part;
   const [people, onShelf, studio, view] = await Promise.all([
-    players(studioId),
-    partsOnShelf(studioId),
-    studioName(studioId),
-    typeof asked === 'string' && /^[0-9a-f-]{36}$/.test(asked) ? partView(studioId, asked) : null,
+    players(access),
+    partsOnShelf(access),
+    studioName(access),
+    typeof asked === 'string' && /^[0-9a-f-]{36}$/.test(asked) ? partView(access, asked) : null,
   ]);
   const parts = onShelf.map(({ id, title, name, instrument }) => ({ id, name: `${title}, ${name}`, instrument }));
   return (

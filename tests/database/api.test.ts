@@ -1,3 +1,4 @@
+import type { Access } from '../../server/access';
 import { demoText } from '../support/demo';
 import { closeDatabase, openDatabase } from '../support/database';
 import { GET as health } from '../../app/api/health/route';
@@ -19,7 +20,7 @@ import { markingOfPart } from '../../server/markings';
 import { players } from '../../server/players';
 import { partSettings } from '../../server/parts';
 
-let studio: string;
+let studio: Access;
 let partId: string;
 let pieceId: string;
 let markingId: string;
@@ -199,7 +200,7 @@ describe('players', () => {
   beforeAll(async () => {
     const { rows } = await pool().query<{ id: string }>(
       "INSERT INTO players (studio_id, name, instrument, size, hand, level) VALUES ($1, 'Robin', 'bass', '3/4', 'medium', 'advanced') RETURNING id",
-      [studio],
+      [studio.studio],
     );
     id = rows[0]!.id;
   });

@@ -1,3 +1,4 @@
+import type { Access } from '../../server/access';
 import { randomUUID } from 'node:crypto';
 import { unzipSync } from 'fflate';
 import { demoText } from '../support/demo';
@@ -16,7 +17,7 @@ import { shelf, takeIn } from '../../server/pieces';
 import { OURSELVES } from '../../server/workers';
 import { marksOfPart, midiOfPart } from '../../server/take-out';
 
-let studio: string;
+let studio: Access;
 beforeAll(async () => {
   studio = await openDatabase();
 });
@@ -31,7 +32,7 @@ const noteAt = async (partId: string, bar: number, nth: number) => {
 async function mark(partId: string, target: string, value: string, more: object = {}) {
   const { id } = await markingOfPart(studio, partId);
   const to = { value, origin: 'coach' as const, ...more };
-  return storeChanges(studio, id, 'coach', [
+  return storeChanges(studio, id, [
     { id: randomUUID(), at: '2030-01-01T10:00:00.000Z', reason: 'Finger', undoes: null, version: 2, changes: [{ target, kind: 'finger', from: null, to }] },
   ]);
 }
@@ -108,7 +109,7 @@ describe('another edition', () => {
     const other = before.map((passage) => ({ ...passage, name: `${passage.name} anew` }));
     await setPassages(studio, partId, other, before, { id: randomUUID(), at: '2030-01-01T10:00:00.000Z', reason: 'Renamed', undoes: null });
     expect(await deedsOf(studio, partId)).toMatchObject([{ reason: 'Renamed', about: 'passages', before, after: other }]);
-    expect(await replaceFile(studio, partId, editionId, 'coach', OURSELVES)).toEqual({ ok: true, value: { lost: 1, moved: expect.any(Number) } });
+    expect(await replaceFile(studio, partId, editionId, OURSELVES)).toEqual({ ok: true, value: { lost: 1, moved: expect.any(Number) } });
     expect(await partById(studio, partId)).toMatchObject({ bars: 31, fileName: 'second.musicxml' });
     expect((await musicOf(studio, partId))!.text).not.toContain('<measure number="9">');
     const { id, marking } = await markingOfPart(studio, partId);
@@ -123,20 +124,20 @@ describe('another edition', () => {
     expect((await history(studio, id)).at(-1)).toMatchObject({ boundary: true, reason: 'New file: second.musicxml, Violin' });
     expect((await markedScore(studio, pieceId, partId, {}, OURSELVES))!.fileName).toBe('second (Violin, marked).musicxml');
     const back = (await editionsOf(studio, partId)).find(({ name }) => name.startsWith('staircase'))!;
-    expect(await replaceFile(studio, partId, back.id, 'coach', OURSELVES)).toMatchObject({ ok: true, value: { lost: 0 } });
+    expect(await replaceFile(studio, partId, back.id, OURSELVES)).toMatchObject({ ok: true, value: { lost: 0 } });
     const returned = (await markingOfPart(studio, partId)).marking;
     expect(
       Object.keys(returned)
         .map((key) => splitKey(key).target)
         .sort(),
     ).toEqual([target, await noteAt(partId, 8, 1)].sort());
-    expect(await replaceFile(studio, partId, back.id, 'coach', OURSELVES)).toMatchObject({ ok: false });
+    expect(await replaceFile(studio, partId, back.id, OURSELVES)).toMatchObject({ ok: false });
   });
   test('a piece whose parts come from several files goes out as a zip', async () => {
     const serenade = await take(demoText('mill-race-serenade'), 'serenade.musicxml');
     const brought = await bringIn(studio, serenade.firstPartId, 'violin.musicxml', bytesOf(secondEdition('mill-race-serenade', 'Serenade', null)), OURSELVES);
     if (!brought?.ok) throw new Error('not brought in');
-    await replaceFile(studio, serenade.firstPartId, brought.value.id, 'coach', OURSELVES);
+    await replaceFile(studio, serenade.firstPartId, brought.value.id, OURSELVES);
     const out = (await markedScore(studio, serenade.pieceId, null, {}, OURSELVES))!;
     expect(out.type).toBe('application/zip');
     expect(Object.keys(unzipSync(out.bytes)).sort()).toEqual(['serenade (marked).musicxml', 'violin (Violin I, marked).musicxml']);

@@ -1,3 +1,4 @@
+import { ownerOf, type Access } from '../../server/access';
 import { readdirSync } from 'node:fs';
 import { execFile } from 'node:child_process';
 import { createHash, randomUUID } from 'node:crypto';
@@ -24,7 +25,7 @@ import { LIMITS } from '../../core/util/limits';
 import { pieceNamesShape } from '../../core/util/names-shape';
 import { rename, setOnShelf, shelf, takeIn, type ShelfAsked } from '../../server/pieces';
 
-let studio: string;
+let studio: Access;
 beforeAll(async () => {
   studio = await openDatabase();
 });
@@ -125,7 +126,7 @@ describe('taking a file in', () => {
     expect(await rename(studio, pieceId, { ...names, parts: [{ id: randomUUID(), name: 'nobody' }] })).toBe(false);
     expect(await called()).toEqual(before);
     expect([await rename(studio, pieceId, names), await called()]).toEqual([true, ['Ebb and Flow', null, 'Bass, desk 1']]);
-    expect([await rename(randomUUID(), pieceId, names), await rename(studio, randomUUID(), names)]).toEqual([false, false]);
+    expect([await rename(ownerOf(randomUUID()), pieceId, names), await rename(studio, randomUUID(), names)]).toEqual([false, false]);
     expect(pieceNamesShape.safeParse({ ...names, title: ' ' }).success).toBe(false);
     expect((await markedScore(studio, pieceId, part.id, {}, OURSELVES))!.bytes.toString()).toBe(bytesOf('low-tide').toString());
     await rename(studio, pieceId, { title: before[0]!, composer: before[1]!, parts: [{ id: part.id, name: before[2]! }] });
@@ -156,21 +157,21 @@ describe('markings', () => {
   test('change sets are stored in order, with the marks they come to', async () => {
     const first = set(note, null, '3');
     const second = set(note, '3', '4');
-    expect(await storeChanges(studio, markingId, 'coach', [first, second])).toEqual({ stored: [first.id, second.id], refused: null, clash: null });
+    expect(await storeChanges(studio, markingId, [first, second])).toEqual({ stored: [first.id, second.id], refused: null, clash: null });
     expect((await markingOfPart(studio, partId)).marking).toEqual({ [`${note}|finger`]: { value: '4', origin: 'coach', by: 'coach' } });
     expect((await history(studio, markingId)).map((each) => each.id)).toEqual([first.id, second.id]);
   });
   test('sending again after a lost answer does no harm', async () => {
     const again = set(note, '4', '2');
-    await storeChanges(studio, markingId, 'coach', [again]);
-    expect(await storeChanges(studio, markingId, 'coach', [again])).toEqual({ stored: [again.id], refused: null, clash: null });
+    await storeChanges(studio, markingId, [again]);
+    expect(await storeChanges(studio, markingId, [again])).toEqual({ stored: [again.id], refused: null, clash: null });
     expect((await history(studio, markingId)).filter((each) => each.id === again.id)).toHaveLength(1);
   });
   test('a change from something that is no longer there is a clash that says what is; what came before it is stored, what comes after is not', async () => {
     const other = 'n-0-1-1-B4-0';
     const [fits, clashes, after] = [set(other, null, '1'), set(note, '3', '1'), set(other, '1', '2')];
     const whole = { ...clashes, changes: [...clashes.changes, ...set('n-0-1-2-C5-0', null, '3').changes] };
-    const outcome = await storeChanges(studio, markingId, 'coach', [fits, whole, after]);
+    const outcome = await storeChanges(studio, markingId, [fits, whole, after]);
     expect(outcome).toEqual({
       stored: [fits.id],
       refused: null,
@@ -185,12 +186,12 @@ describe('markings', () => {
   });
   test('one that cannot be stored is named; what came before it is stored', async () => {
     const [fits, bad] = [set('n-0-1-3-D5-0', null, '1'), { ...set(note, '2', '1'), reason: 'half a sign \uD83C' }];
-    expect(await storeChanges(studio, markingId, 'coach', [fits, bad, set(note, '2', '3')])).toMatchObject({
+    expect(await storeChanges(studio, markingId, [fits, bad, set(note, '2', '3')])).toMatchObject({
       stored: [fits.id],
       refused: { id: bad.id, problem: { place: 'reason', what: expect.stringContaining('no file can hold') } },
       clash: null,
     });
-    expect(await storeChanges(studio, markingId, 'coach', [{ nonsense: true }])).toMatchObject({ stored: [], refused: { id: '' } });
+    expect(await storeChanges(studio, markingId, [{ nonsense: true }])).toMatchObject({ stored: [], refused: { id: '' } });
   });
   test('a change that a browser has kept since the first version names its note as it did', async () => {
     const { firstPartId } = await taken('evening-barge');
@@ -201,9 +202,9 @@ describe('markings', () => {
     const named = noteNamed(later!.id)!;
     const ticks = (later!.tick / TICKS_PER_QUARTER) * resolutionBefore(text);
     const early = { ...set(`n-P1-${named.barIndex}-${named.voice}-${ticks}-${named.pitch}-0`, null, '2'), version: undefined };
-    expect(await storeChanges(studio, marking.id, 'coach', [JSON.parse(JSON.stringify(early))])).toMatchObject({ stored: [early.id], refused: null });
+    expect(await storeChanges(studio, marking.id, [JSON.parse(JSON.stringify(early))])).toMatchObject({ stored: [early.id], refused: null });
     expect((await markingOfPart(studio, firstPartId)).marking).toMatchObject({ [`${later!.id}|finger`]: { value: '2' } });
-    expect(await storeChanges(studio, marking.id, 'coach', [{ ...set(later!.id, '2', '3'), version: 3 }])).toMatchObject({
+    expect(await storeChanges(studio, marking.id, [{ ...set(later!.id, '2', '3'), version: 3 }])).toMatchObject({
       stored: [],
       refused: { problem: { what: expect.stringContaining('newer Omaggio') } },
     });
@@ -217,17 +218,14 @@ describe('markings', () => {
       from: from ? mark(from) : null,
       to: to ? mark(to) : null,
     });
-    await storeChanges(studio, markingId, 'coach', [{ ...set(at, null, '1'), changes: [step(null, '1'), step('1', null)] }]);
+    await storeChanges(studio, markingId, [{ ...set(at, null, '1'), changes: [step(null, '1'), step('1', null)] }]);
     expect((await markingOfPart(studio, partId)).marking[`${at}|finger`]).toBeUndefined();
-    await storeChanges(studio, markingId, 'coach', [{ ...set(at, null, '1'), changes: [step(null, '1'), step('1', '2'), step('2', '3')] }]);
+    await storeChanges(studio, markingId, [{ ...set(at, null, '1'), changes: [step(null, '1'), step('1', '2'), step('2', '3')] }]);
     expect((await markingOfPart(studio, partId)).marking[`${at}|finger`]).toMatchObject({ value: '3' });
-    await storeChanges(studio, markingId, 'coach', [set(at, '3', null)]);
+    await storeChanges(studio, markingId, [set(at, '3', null)]);
   });
   test('of two changes at the same moment one is stored and one is a conflict', async () => {
-    const outcomes = await Promise.all([
-      storeChanges(studio, markingId, 'coach', [set(note, '2', '1')]),
-      storeChanges(studio, markingId, 'coach', [set(note, '2', '0')]),
-    ]);
+    const outcomes = await Promise.all([storeChanges(studio, markingId, [set(note, '2', '1')]), storeChanges(studio, markingId, [set(note, '2', '0')])]);
     expect(outcomes.map((outcome) => outcome!.clash === null).sort()).toEqual([false, true]);
   });
   test('nonsense is refused before it reaches the database', () => {
@@ -269,7 +267,7 @@ describe('a part', () => {
   });
   test("no studio sees another one's", async () => {
     const { rows } = await pool().query<{ id: string }>("INSERT INTO studios (name) VALUES ('Another') RETURNING id");
-    const other = rows[0]!.id;
+    const other = ownerOf(rows[0]!.id);
     const { firstPartId, pieceId } = await taken('the-heron');
     const { id: markingId } = await markingOfPart(studio, firstPartId);
     expect((await shelf(other)).pieces).toEqual([]);
@@ -277,7 +275,7 @@ describe('a part', () => {
     expect(await musicOf(other, firstPartId)).toBeNull();
     expect(await passagesOf(other, firstPartId)).toEqual([]);
     expect(await markedScore(other, pieceId, null, {}, OURSELVES)).toBeNull();
-    expect(await storeChanges(other, markingId, 'coach', [set('x', null, '1')])).toBeNull();
+    expect(await storeChanges(other, markingId, [set('x', null, '1')])).toBeNull();
     expect((await setOnShelf(other, pieceId, false)).ok).toBe(false);
     expect(await players(other)).toEqual([]);
   });
@@ -301,7 +299,7 @@ test('the shelf is sorted and grouped; what is not known comes last', async () =
   expect(await shown({ order: 'composer' })).toEqual(['Étude 2', 'Étude 10', 'etude 9']);
   const middle = (await shelf(studio, { search: 'etude 9' })).pieces[0]!.parts[0]!;
   const { id } = await markingOfPart(studio, middle.id);
-  await storeChanges(studio, id, 'coach', [set('n-0-1-0-A4-0', null, '2')]);
+  await storeChanges(studio, id, [set('n-0-1-0-A4-0', null, '2')]);
   expect(await shown({ order: 'marked' })).toEqual(['etude 9', 'Étude 2', 'Étude 10']);
   expect(await shown({ order: 'title', group: 'marked' })).toEqual(['marked: etude 9', 'unmarked: Étude 2', 'unmarked: Étude 10']);
   expect(await shown({ order: 'title', group: 'composer' })).toEqual(['A: Étude 2', 'b: Étude 10', 'null: etude 9']);

@@ -1,4 +1,5 @@
 /** The chain of undo as it comes out of the database: every step is taken at a Desk that was opened anew. */
+import type { Access } from '../../server/access';
 import { randomUUID } from 'node:crypto';
 import fc from 'fast-check';
 import { runs } from '@/core/testing/runs';
@@ -22,7 +23,7 @@ import type { Body } from '../../ui/unsent/entry';
 import { closeDatabase, openDatabase } from '../support/database';
 import { demoText } from '../support/demo';
 
-let studio: string;
+let studio: Access;
 let parts: Array<{ id: string; name: string }>;
 let playerId: string;
 beforeAll(async () => {
@@ -40,7 +41,7 @@ const now = () => new Date(++ms).toISOString();
 const meta = (reason: string) => ({ id: randomUUID(), at: now(), reason, undoes: null });
 
 async function store(markingId: string, set: ChangeSet) {
-  const answer = await storeChanges(studio, markingId, 'coach', [{ ...set, version: RECORD_VERSION }]);
+  const answer = await storeChanges(studio, markingId, [{ ...set, version: RECORD_VERSION }]);
   expect(answer).toMatchObject({ stored: [set.id], clash: null });
 }
 

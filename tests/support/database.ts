@@ -2,6 +2,7 @@
 import { execFileSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import path from 'node:path';
+import { ownerOf, type Access } from '../../server/access';
 import { closePool, pool } from '../../server/db';
 import { stopWorkers } from '../../server/workers';
 
@@ -19,12 +20,12 @@ export function freshUrl(): string {
   return url.href;
 }
 
-export async function openDatabase(): Promise<string> {
+export async function openDatabase(): Promise<Access> {
   const url = freshUrl();
   prepare(url);
   process.env.DATABASE_URL = url;
   const { rows } = await pool().query<{ id: string }>('SELECT id FROM studios');
-  return rows[0]!.id;
+  return ownerOf(rows[0]!.id);
 }
 
 export async function closeDatabase(): Promise<void> {

@@ -21,7 +21,7 @@ export function PageHeader({ path = [], here, beside, children }: Props) {
       <Link href="/" className="font-serif text-xl font-semibold">
         Omaggio
       </Link>
-      <nav aria-label="Where you are" className="flex min-w-0 items-center gap-1.5 text-soft">
+      <nav aria-label="Where you are" className="flex min-w-0 items-baseline gap-1.5 text-soft">
         {isShelf ? (
           <h1 className="font-sans text-sm font-normal">Shelf</h1>
         ) : (
@@ -30,7 +30,7 @@ export function PageHeader({ path = [], here, beside, children }: Props) {
           </Link>
         )}
         {path.map((name, i) => (
-          <span key={name} className="flex min-w-0 items-center gap-1.5">
+          <span key={name} className="flex min-w-0 items-baseline gap-1.5">
             <span aria-hidden>/</span>
             {i === path.length - 1 ? <h1 className="truncate font-sans text-sm font-normal">{name}</h1> : <span className="truncate">{name}</span>}
           </span>

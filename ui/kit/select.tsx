@@ -32,8 +32,8 @@ export function Select<Value extends Key>({ label, quiet = false, value, options
   );
   if (quiet) return list;
   return (
-    <label className={`grid gap-1 ${className}`}>
-      <span>{label}</span>
+    <label className={`grid content-start gap-1 ${className}`}>
+      <span className="text-[13px] text-soft">{label}</span>
       {list}
     </label>
   );

@@ -145,7 +145,7 @@ function TakeIn({ over, busy, onFiles, onType }: TakeInProps) {
       className={`flex flex-wrap items-center gap-4 rounded-xl border-2 border-dashed px-5 py-4 ${over ? 'border-spruce bg-spruce-pale' : 'border-line bg-sheet'}`}
     >
       <FileUp size={26} className="text-spruce" aria-hidden />
-      <p className="grow">
+      <p className="min-w-0 flex-1 basis-96">
         <strong className="font-serif text-base">Drop a part or a score anywhere on this page.</strong>
         <br />
         <span className="text-soft">

@@ -7,7 +7,7 @@ import { history, markingOfPart } from '@/server/markings';
 import { editionsOf } from '@/server/editions';
 import { musicOf, partById, partSettings, partsOfPiece, passagesOf } from '@/server/parts';
 import { players } from '@/server/players';
-import { currentStudio } from '@/server/studio';
+import { accessNow } from '@/server/access';
 import { variantOf } from '@/server/variants';
 import { withVariant } from '@/core/marking/variant';
 import { Desk } from '@/ui/desk/desk';
@@ -22,7 +22,7 @@ interface Props {
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  const part = await partById(await currentStudio(), (await params).partId);
+  const part = await partById(await accessNow(), (await params).partId);
   return { title: part ? `${part.name}, ${part.title}` : 'Desk' };
 }
 
@@ -30,8 +30,8 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 const USUAL_WIDTH = 720;
 
 export default async function Page({ params, searchParams }: Props) {
-  const studioId = await currentStudio();
-  const part = await partById(studioId, (await params).partId);
+  const access = await accessNow();
+  const part = await partById(access, (await params).partId);
   if (!part) notFound();
   const asked = await searchParams;
   const one = (name: string): string | null => {
@@ -43,25 +43,25 @@ export default async function Page({ params, searchParams }: Props) {
   const width = Number((await cookies()).get('score-width')?.value);
   const widthPx = width >= 240 && width <= 4000 ? Math.round(width) : USUAL_WIDTH;
   const [marking, passages, people, settings, siblings, music, known] = await Promise.all([
-    markingOfPart(studioId, part.id),
-    passagesOf(studioId, part.id),
-    players(studioId),
-    partSettings(studioId, part.id),
-    partsOfPiece(studioId, part.pieceId),
-    musicOf(studioId, part.id),
-    editionsOf(studioId, part.id),
+    markingOfPart(access, part.id),
+    passagesOf(access, part.id),
+    players(access),
+    partSettings(access, part.id),
+    partsOfPiece(access, part.pieceId),
+    musicOf(access, part.id),
+    editionsOf(access, part.id),
   ]);
   const passageIndex = passageAsked(passages, part.barLabels, { bars: one('bars'), note: noteId, at });
   const passage = passages[passageIndex] ?? { fromBar: 0, toBar: part.bars - 1 };
-  const variant = await variantOf(studioId, part.id, settings.playerId);
+  const variant = await variantOf(access, part.id, settings.playerId);
   const shown = variant ? withVariant(marking.marking, variant.marking) : marking.marking;
   const open = [marking.id, ...(variant ? [variant.markingId] : [])];
-  const ofEverybody = history(studioId, marking.id);
+  const ofEverybody = history(access, marking.id);
   const [changes, deeds, elsewhere, engraving] = await Promise.all([
     ofEverybody,
-    deedsOf(studioId, part.id),
-    ofEverybody.then((sets) => elsewhereOf(studioId, part.id, open, [...sets, ...(variant?.history ?? [])])),
-    engraved(studioId, part.id, shown, inView({ fromBar: passage.fromBar, toBar: passage.toBar, widthPx }), {
+    deedsOf(access, part.id),
+    ofEverybody.then((sets) => elsewhereOf(access, part.id, open, [...sets, ...(variant?.history ?? [])])),
+    engraved(access, part.id, shown, inView({ fromBar: passage.fromBar, toBar: passage.toBar, widthPx }), {
       client: (await cookies()).get('client')?.value ?? 'unnamed',
     }).catch((error) => {
       console.error(error);

@@ -18,7 +18,7 @@ export function TempoChip() {
       </span>
       <NumberField
         label="Wanted tempo in quarters per minute"
-        className="chip-field w-9"
+        className="chip-field w-7"
         range={TEMPO_LIMITS}
         placeholder=""
         value={shown === null ? null : Math.round(shown)}

@@ -7,8 +7,8 @@ interface Where {
 
 /** A sheet as it came. It is somebody's file: nothing in it may run. */
 export async function GET(request: Request, { params }: Where): Promise<Response> {
-  return answer(request, 'This sheet', async (studioId) => {
-    const paper = await paperBytes(studioId, (await params).id);
+  return answer(request, 'This sheet', async (access) => {
+    const paper = await paperBytes(access, (await params).id);
     return (
       paper &&
       new Response(new Uint8Array(paper.bytes), {
@@ -24,5 +24,5 @@ export async function GET(request: Request, { params }: Where): Promise<Response
 }
 
 export async function DELETE(request: Request, { params }: Where): Promise<Response> {
-  return answer(request, 'This sheet', async (studioId) => ((await dropPaper(studioId, (await params).id)) ? Response.json({ ok: true }) : null));
+  return answer(request, 'This sheet', async (access) => ((await dropPaper(access, (await params).id)) ? Response.json({ ok: true }) : null));
 }

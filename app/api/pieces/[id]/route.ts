@@ -4,12 +4,12 @@ import { answer, body, problemResponse } from '../../respond';
 
 /** Takes a piece off the shelf or puts it back: { onShelf }. */
 export async function PATCH(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  return answer(request, 'This piece', async (studioId) => {
+  return answer(request, 'This piece', async (access) => {
     const { id } = await params;
     if (!z.uuid().safeParse(id).success) return null;
     const sent = await body(request, z.object({ onShelf: z.boolean() }));
     if (!sent.ok) return sent.response;
-    const done = await setOnShelf(studioId, id, sent.value.onShelf);
+    const done = await setOnShelf(access, id, sent.value.onShelf);
     return done.ok ? Response.json({ ok: true }) : problemResponse(done.problem);
   });
 }

@@ -5,15 +5,15 @@ import { answer, body, problemResponse } from '../../respond';
 
 /** What is said anew about a player; taken out of the list, and put back. */
 export async function PUT(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  return answer(request, 'This player', async (studioId) => {
+  return answer(request, 'This player', async (access) => {
     const { id } = await params;
     const sent = await body(request, playerChangeShape);
     if (!sent.ok) return sent.response;
-    const player = z.uuid().safeParse(id).success ? await playerById(studioId, id) : null;
+    const player = z.uuid().safeParse(id).success ? await playerById(access, id) : null;
     if (!player) return null;
     const made = asInstrument({ ...player, ...withoutUndefined(sent.value) });
     if (!made.ok) return problemResponse(made.problem);
-    await changePlayer(studioId, id, sent.value);
+    await changePlayer(access, id, sent.value);
     return Response.json({ ok: true });
   });
 }

@@ -3,7 +3,7 @@ import { notFound } from 'next/navigation';
 import { partView } from '@/server/part-view';
 import { partById, partsOfPiece } from '@/server/parts';
 import { withVariant } from '@/core/marking/variant';
-import { currentStudio, studioName } from '@/server/studio';
+import { accessNow, studioName } from '@/server/access';
 import { CheckSheet } from '@/ui/sheet/check-sheet';
 
 export const dynamic = 'force-dynamic';
@@ -13,18 +13,18 @@ interface Props {
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  const part = await partById(await currentStudio(), (await params).partId);
+  const part = await partById(await accessNow(), (await params).partId);
   return { title: part ? `Check sheet, ${part.name}, ${part.title}` : 'Check sheet' };
 }
 
 /** One page for the lesson: what will go wrong, how to hear it, what to do. */
 export default async function Page({ params }: Props) {
-  const studioId = await currentStudio();
-  const [view, studio] = await Promise.all([partView(studioId, (await params).partId), studioName(studioId)]);
+  const access = await accessNow();
+  const [view, studio] = await Promise.all([partView(access, (await params).partId), studioName(access)]);
   if (!view) notFound();
   const { part, marking, variants, passages, players, settings, musicVersion } = view;
   const own = variants.find(({ playerId }) => playerId === settings.playerId);
-  const siblings = await partsOfPiece(studioId, part.pieceId);
+  const siblings = await partsOfPiece(access, part.pieceId);
   return (
     <CheckSheet
       data={{

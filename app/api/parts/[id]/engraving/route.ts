@@ -17,8 +17,8 @@ const asked = z.object({
 
 /** A passage with the given marks, engraved: its first bars where it is long, with the last bar that is drawn as `toBar`. */
 export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  return answer(request, 'This part', async (studioId, asker) => {
-    const part = await partById(studioId, (await params).id);
+  return answer(request, 'This part', async (access, asker) => {
+    const part = await partById(access, (await params).id);
     if (!part) return null;
     const sent = await body(request, asked);
     if (!sent.ok) return sent.response;
@@ -27,7 +27,7 @@ export async function POST(request: Request, { params }: { params: Promise<{ id:
       return problemResponse({ place: null, what: 'The part does not have these bars.', remedy: 'Choose another passage.' });
     const view = inView(whole);
     try {
-      const engraving = await engraved(studioId, part.id, marking, view, asker);
+      const engraving = await engraved(access, part.id, marking, view, asker);
       return engraving && Response.json({ ...engraving, toBar: view.toBar });
     } catch (error) {
       if (request.signal.aborted || (troubleOf(error) && !(error instanceof TaskTooMuch))) throw error;

@@ -3,8 +3,8 @@ import { answer, download } from '../../../respond';
 
 /** The marks alone, as a JSON file that can be read back. */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  return answer(request, 'This part', async (studioId, asker) => {
-    const file = await marksOfPart(studioId, (await params).id, asker);
+  return answer(request, 'This part', async (access, asker) => {
+    const file = await marksOfPart(access, (await params).id, asker);
     return file && download(file);
   });
 }

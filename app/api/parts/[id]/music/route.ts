@@ -4,9 +4,9 @@ import { answer } from '../../../respond';
 
 /** The part as a MusicXML document of its own; ?v= says which version is asked for, and that one never changes. */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  return answer(request, 'This part', async (studioId) => {
+  return answer(request, 'This part', async (access) => {
     const { id } = await params;
-    const music = z.uuid().safeParse(id).success ? await musicOf(studioId, id) : null;
+    const music = z.uuid().safeParse(id).success ? await musicOf(access, id) : null;
     return music === null
       ? null
       : new Response(music.text, {

@@ -10,15 +10,15 @@ const asked = z.object({ from: listShape.nullable(), to: listShape, deed: deedSh
 
 /** Replaces all passages of a part; 409 with what is stored where that is not what they were thought to be. */
 export async function PUT(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  return answer(request, 'This part', async (studioId) => {
-    const part = await partById(studioId, (await params).id);
+  return answer(request, 'This part', async (access) => {
+    const part = await partById(access, (await params).id);
     if (!part) return null;
     const sent = await body(request, asked);
     if (!sent.ok) return sent.response;
     const { from, to, deed } = sent.value;
     const outside = to.find((passage) => passage.toBar >= part.bars);
     if (outside) return problemResponse({ place: outside.name, what: 'The passage ends after the last bar.', remedy: 'Choose bars of this part.' });
-    const outcome = await setPassages(studioId, part.id, to, from, deed);
+    const outcome = await setPassages(access, part.id, to, from, deed);
     return Response.json(outcome, { status: outcome.ok ? 200 : 409 });
   });
 }

@@ -8,13 +8,13 @@ import { answer, download } from '../../../respond';
  * Where marks have no place in the file it is not sent (409, with their list); ?without=yes sends it all the same.
  */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
-  return answer(request, 'This piece', async (studioId, asker) => {
+  return answer(request, 'This piece', async (access, asker) => {
     const asked = new URL(request.url).searchParams;
     const says = (name: string) => asked.get(name) === 'yes';
     const player = asked.get('player');
     if (player !== null && !z.uuid().safeParse(player).success) return null;
     const marked = await markedScore(
-      studioId,
+      access,
       (await params).id,
       asked.get('part'),
       {

@@ -3,7 +3,7 @@ import { notFound } from 'next/navigation';
 import { compared } from '@/server/editions';
 import { markingOfPart } from '@/server/markings';
 import { partById } from '@/server/parts';
-import { currentStudio } from '@/server/studio';
+import { accessNow } from '@/server/access';
 import { TwoEditions } from '@/ui/edition/two-editions';
 
 export const dynamic = 'force-dynamic';
@@ -13,16 +13,16 @@ interface Props {
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  const part = await partById(await currentStudio(), (await params).partId);
+  const part = await partById(await accessNow(), (await params).partId);
   return { title: part ? `Two editions of ${part.name}, ${part.title}` : 'Two editions' };
 }
 
 export default async function Page({ params }: Props) {
-  const studioId = await currentStudio();
+  const access = await accessNow();
   const { partId, editionId } = await params;
-  const part = await partById(studioId, partId);
+  const part = await partById(access, partId);
   if (!part) notFound();
-  const [comparison, marking] = await Promise.all([compared(studioId, part.id, editionId), markingOfPart(studioId, part.id)]);
+  const [comparison, marking] = await Promise.all([compared(access, part.id, editionId), markingOfPart(access, part.id)]);
   if (!comparison) notFound();
   return (
     <TwoEditions

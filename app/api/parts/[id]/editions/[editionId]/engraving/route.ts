@@ -6,12 +6,12 @@ const asked = z.object({ fromBar: z.int().nonnegative(), toBar: z.int().nonnegat
 
 /** Bars of the other edition, engraved as they are printed. */
 export async function POST(request: Request, { params }: { params: Promise<{ id: string; editionId: string }> }): Promise<Response> {
-  return answer(request, 'This edition', async (studioId, asker) => {
+  return answer(request, 'This edition', async (access, asker) => {
     const { id, editionId } = await params;
     const sent = await body(request, asked);
     if (!sent.ok) return sent.response;
     try {
-      const engraving = await engravedEdition(studioId, id, editionId, sent.value, asker);
+      const engraving = await engravedEdition(access, id, editionId, sent.value, asker);
       return engraving && Response.json(engraving);
     } catch (error) {
       console.error(error);
