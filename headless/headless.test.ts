@@ -169,7 +169,7 @@ describe('bad input ends with one line that names place and remedy', () => {
     ['finger x --instrument oboe', /--instrument: "oboe"/],
     ['finger x --instrument violin:9/9', /size "9\/9"/],
     ['finger x --tuning G3,xx', /tuning/],
-    ['check x --tempo fast', /--tempo: "fast".*10 to 400/],
+    ['check x --tempo fast', /--tempo: "fast".*20 to 320/],
     ['finger x --level genius', /--level/],
     ['finger x --set beauty=1', /--set beauty.*shiftHeard/],
     ['finger x -k 0', /-k: "0"/],

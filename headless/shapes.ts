@@ -1,4 +1,5 @@
 /** The JSON that bin/omaggio prints, as Zod schemas. Field names are a promise to programs outside. */
+import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
 import { z } from 'zod';
 import { ADVICE_KINDS } from '../core/left-hand/advice';
 
@@ -10,7 +11,7 @@ export const partsShape = z.object({
     z.object({
       id: z.string(),
       name: z.string(),
-      instrument: z.enum(['violin', 'viola', 'cello', 'bass']).nullable(),
+      instrument: z.enum(INSTRUMENT_KINDS).nullable(),
       bars: z.int(),
       notes: z.int(),
       voices: z.int(),

@@ -1,4 +1,5 @@
 /** The made-up demo: worked out first, then stored in one transaction, and only where no studio is. */
+import { INSTRUMENT_KINDS } from '@/core/instruments/instrument';
 import { ownerOf } from './access';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
@@ -25,9 +26,7 @@ import { OURSELVES } from './workers';
 
 const peopleShape = z.object({
   studio: z.string(),
-  players: z.array(
-    z.object({ name: z.string(), instrument: z.enum(['violin', 'viola', 'cello', 'bass']), size: z.string(), hand: z.string(), level: z.string() }),
-  ),
+  players: z.array(z.object({ name: z.string(), instrument: z.enum(INSTRUMENT_KINDS), size: z.string(), hand: z.string(), level: z.string() })),
   marked: z.array(z.object({ file: z.string(), part: z.string(), bars: z.string() })),
   /** Words for the player, one note a line, as they are pasted on the Desk. */
   notes: z.array(z.object({ file: z.string(), part: z.string(), lines: z.array(z.string()) })),

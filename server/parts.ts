@@ -21,7 +21,7 @@ const partRow = z.object({
   pieceId: z.uuid(),
   filePartId: z.string(),
   name: z.string(),
-  instrument: z.enum(['violin', 'viola', 'cello', 'bass']).nullable(),
+  instrument: z.enum(INSTRUMENT_KINDS).nullable(),
   bars: z.number(),
   barLabels: z.array(z.string()),
   title: z.string(),

@@ -1,4 +1,5 @@
 /** Pieces on the shelf: taking a file in, listing, taking off and putting back. */
+import { INSTRUMENT_KINDS } from '@/core/instruments/instrument';
 import type { Access } from './access';
 import type { PieceNames } from '@/core/util/names-shape';
 import { z } from 'zod';
@@ -12,7 +13,7 @@ import { writePassages } from './parts';
 import { digestOf, keepSource } from './sources';
 import { inWorker, type Asker } from './workers';
 
-const instrument = z.enum(['violin', 'viola', 'cello', 'bass']).nullable();
+const instrument = z.enum(INSTRUMENT_KINDS).nullable();
 
 const shelfRow = z.object({
   id: z.uuid(),

@@ -1,9 +1,10 @@
 /** What the bow has to play: one atom per bowed event, with everything the costs ask about it. */
+import { GRACE_S } from '../score/time';
 import { beatTicks, feltBeat, wholeBarTicks } from '../score/beat';
 import { barIndexAt, type Bar, type DynamicLevel, type Note, type Part } from '../score/score';
 import { levelNear, loudnessOf } from '../score/loudness';
 import { midiOf } from '../score/pitch';
-import type { Line, LineEvent } from '@/core/instruments/lines';
+import type { Line, LineEvent } from '../instruments/lines';
 import type { Clock } from '../score/time';
 import { pizzicatoAt, spiccatoAt } from '../score/techniques';
 import { slurLinks } from '../marking/links';
@@ -13,6 +14,9 @@ import { wishesFor, type Wished } from '../marking/wishes';
 import { AMOUNTS, BREATH_S, FERMATA_TIMES, LONG_SILENCE_S, type StrokeKind } from './tables';
 import { stretched } from './unequal';
 import { TICKS_PER_QUARTER } from '../score/ticks';
+
+/** No sound is shorter, whatever the file says (s). */
+const SHORTEST_S = 0.01;
 
 /** What the coach wishes of the stroke that begins or lies here. */
 export interface AtomWish {
@@ -181,7 +185,7 @@ export function atomsOf(part: Part, line: Line, clock: Clock, marking: Marking):
     const wishes = wished(event.ids, barIndex);
     const uneven = (tick: number) => clock.secondsAt(stretched(tick, bar, wishes.unequal));
     const onsetS = wishes.unequal ? uneven(event.onset) : known.onsetS;
-    const endS = Math.max(wishes.unequal ? uneven(event.end) : known.endS, onsetS + (event.grace ? 0.08 : 0.01));
+    const endS = Math.max(wishes.unequal ? uneven(event.end) : known.endS, onsetS + (event.grace ? GRACE_S : SHORTEST_S));
     const signs = signsOf(event, known.spiccato, known.stressed, wishes);
     const marks = event.ids.map((id) => marksOf(marking, id));
     const asks = (kind: 'retake' | 'hook') => marks.some((mark) => mark?.[kind]?.value === 'yes');

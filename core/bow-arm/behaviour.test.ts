@@ -1,10 +1,10 @@
 /** What the bow plan must come to, by the facts of the trade. */
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { firstLine, makeScore, TICKS, type MakeOptions } from '../testing/make';
 import { demoScore, demoText } from '../../tests/support/demo';
 import { readMusicXml } from '../formats/musicxml/read';
-import { linesOf } from '@/core/instruments/lines';
+import { linesOf } from '../instruments/lines';
 import { clockFor } from '../score/time';
 import type { InstrumentKind } from '../score/score';
 import { usualPlayer } from '../instruments/player';

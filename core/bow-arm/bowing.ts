@@ -1,6 +1,6 @@
 /** Bowings for a line: the best plan and others that differ in strategy, with what they change and why. */
-import type { Line } from '@/core/instruments/lines';
-import type { Part  } from '../score/score';
+import type { Line } from '../instruments/lines';
+import type { Part } from '../score/score';
 import type { Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';

@@ -3,7 +3,7 @@
  * and which way round the bow goes.
  */
 import type { InstrumentKind } from '../score/score';
-import type { Line, LineEvent } from '@/core/instruments/lines';
+import type { Line, LineEvent } from '../instruments/lines';
 import type { Atom } from './atoms';
 import type { Stroke } from './describe';
 import { HAIR_CM, MOTION_MATTERS_PER_S } from './tables';

@@ -1,4 +1,5 @@
 /** A found plan in the numbers and words that people ask for: strokes, what they change in the print, and why. */
+import { rounded } from '../util/round';
 import { beatOf } from '../score/beat';
 import { type DynamicLevel, type Part } from '../score/score';
 import type { Unlike } from './alike';
@@ -114,7 +115,7 @@ export function described({ part }: Described, atoms: readonly Atom[], planned: 
   };
 }
 
-const round = (value: number): number => Math.round(value * 1000) / 1000;
+const round = (value: number): number => rounded(value, 3);
 
 function strokeOf(
   { span, from, to, start, back }: PlannedSpan,

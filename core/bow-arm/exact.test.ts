@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { bruteBowing, finestCost, placesCost } from '../../tests/support/brute-bow';
 import { bowProblems } from '../../tests/support/bow-problems';
 import { refined } from './refine';

@@ -1,13 +1,14 @@
+import { DYNAMIC_LEVELS } from '../score/dynamics';
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { firstLine, makeScore, TICKS } from '../testing/make';
 import { demoScore, DEMO_NAMES } from '../../tests/support/demo';
-import { linesOf } from '@/core/instruments/lines';
+import { linesOf } from '../instruments/lines';
 import { clockFor } from '../score/time';
 import { usualPlayer } from '../instruments/player';
 import { markKey, type Mark } from '../marking/mark';
 import { loudnessOf } from '../score/loudness';
-import type { DynamicLevel } from '../score/score';
+
 import { pizzicatoAt } from '../score/techniques';
 import { atomsOf } from './atoms';
 import { planBowing } from './bowing';
@@ -17,7 +18,7 @@ import { bowingNumbers } from './reasons';
 import { preferredLengthCm, zoneName } from './stroke';
 import { DYNAMICS, HAIR_CM, retakeSeconds, STROKES } from './tables';
 
-const LEVELS = Object.keys(DYNAMICS) as DynamicLevel[];
+const LEVELS = DYNAMIC_LEVELS;
 const phrase = fc.record({
   notes: fc.array(
     fc.record({

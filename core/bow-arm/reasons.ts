@@ -1,6 +1,6 @@
 /** A bowing in numbers, for a table. */
 import type { InstrumentKind, Part } from '../score/score';
-import type { Line } from '@/core/instruments/lines';
+import type { Line } from '../instruments/lines';
 import { crossingNumbers, crossingsOf, type CrossingNumbers, type StringOf } from './crossings';
 import type { Bowing } from './describe';
 import { bowTempi, type BowLimit, type TempoQuestion } from './tempo';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { firstLine, makeScore } from '../testing/make';
 import { bowGraph, LIFT, ownBowSearch, shortest } from '../../tests/support/dijkstra';
 import { usualPlayer } from '../instruments/player';

@@ -2,9 +2,10 @@
  * How a stroke is made to sound: where between bridge and fingerboard, with how much weight, with which vibrato. In words
  * and as a lane, never as newtons.
  */
+import { DYNAMIC_LEVELS } from '../score/dynamics';
 import type { DynamicLevel } from '../score/score';
 import type { Stroke } from './describe';
-import { LEVELS, SCHOOLS } from './tables';
+import { SCHOOLS } from './tables';
 import { speedStepDb } from './stroke';
 
 /** Distance from the bridge over string length at the speed that the table prefers (from memory; Schelleng 1973 for the relation). */
@@ -56,7 +57,7 @@ export function soundRecipe(stroke: Stroke): SoundRecipe {
   const wanted = normal * (stroke.cmPerS / (plain * lengthened));
   const contact = Math.min(CONTACT_LIMITS.farthest, Math.max(CONTACT_LIMITS.nearest, wanted));
   const missing = wanted < contact ? speedStepDb(contact, wanted) : 0;
-  const step = LEVELS.indexOf(stroke.level);
+  const step = DYNAMIC_LEVELS.indexOf(stroke.level);
   const base = step / 2 + (stroke.kind === 'accent' || stroke.kind === 'martelé' ? 1 : 0) - (stroke.kind === 'spiccato' ? 1 : 0);
   const weight = Math.round(Math.min(4, Math.max(0, base + Math.log2(normal / contact) * 0.7 - (school === 'flowing' ? 1 : 0))));
   return {
@@ -71,7 +72,7 @@ export function soundRecipe(stroke: Stroke): SoundRecipe {
 
 function schoolSpeed({ school, level }: Stroke): number {
   if (school === null) return 1;
-  return SCHOOLS[school][LEVELS.indexOf(level) < LEVELS.indexOf('mp') ? 'quiet' : 'other'];
+  return SCHOOLS[school][DYNAMIC_LEVELS.indexOf(level) < DYNAMIC_LEVELS.indexOf('mp') ? 'quiet' : 'other'];
 }
 
 const WIDTHS = ['no vibrato', 'narrow', 'medium', 'wide'] as const;
@@ -82,8 +83,8 @@ const TOO_SHORT_S = 0.25;
 
 function vibratoFor(stroke: Stroke, step: number): Vibrato {
   if (stroke.seconds / stroke.events < TOO_SHORT_S || stroke.kind === 'spiccato' || stroke.kind === 'tremolo') return { width: 0, speed: 1, words: WIDTHS[0] };
-  const loud = step >= LEVELS.indexOf('f');
-  const quiet = step <= LEVELS.indexOf('p');
+  const loud = step >= DYNAMIC_LEVELS.indexOf('f');
+  const quiet = step <= DYNAMIC_LEVELS.indexOf('p');
   const accent = stroke.kind === 'accent' || stroke.kind === 'martelé';
   const width = stroke.school === 'held' && quiet ? 1 : loud ? 3 : quiet ? 1 : 2;
   const speed = accent || (stroke.school === 'held' && quiet) ? 3 : loud ? 2 : stroke.school === 'flowing' ? 1 : 2;

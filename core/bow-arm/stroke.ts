@@ -1,6 +1,7 @@
 /** One stroke: how much bow it wants, how much it can have, and what a direction costs it. */
+import { DYNAMIC_LEVELS } from '../score/dynamics';
 import { ZONES } from '../marking/values';
-import { AMOUNTS, DYNAMICS, HAIR_CM, LEVELS, REST_SECONDS, SCHOOLS, STROKES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
+import { AMOUNTS, DYNAMICS, HAIR_CM, REST_SECONDS, SCHOOLS, STROKES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
 import type { Atom, AtomWish } from './atoms';
 import type { InstrumentKind } from '../score/score';
 
@@ -62,11 +63,11 @@ export function speedStepDb(before: number, after: number): number {
 
 /** The table between its rows: half a step above p lies half way to mp. */
 export function dynamicAt(steps: number): DynamicRow {
-  const low = Math.min(LEVELS.length - 1, Math.max(0, Math.floor(steps)));
-  const a = DYNAMICS[LEVELS[low]!];
+  const low = Math.min(DYNAMIC_LEVELS.length - 1, Math.max(0, Math.floor(steps)));
+  const a = DYNAMICS[DYNAMIC_LEVELS[low]!];
   const share = steps - low;
-  if (share <= 0 || low === LEVELS.length - 1) return a;
-  const b = DYNAMICS[LEVELS[low + 1]!];
+  if (share <= 0 || low === DYNAMIC_LEVELS.length - 1) return a;
+  const b = DYNAMICS[DYNAMIC_LEVELS[low + 1]!];
   const between = (x: number, y: number) => x + (y - x) * share;
   return {
     slowest: between(a.slowest, b.slowest),
@@ -77,7 +78,7 @@ export function dynamicAt(steps: number): DynamicRow {
 }
 
 /** mf: louder than this the school of quiet playing hardly matters. */
-const QUIET_BELOW = LEVELS.indexOf('mp');
+const QUIET_BELOW = DYNAMIC_LEVELS.indexOf('mp');
 
 export function strokeSpan(atoms: readonly Atom[], from: number, to: number, instrument: InstrumentKind, costs: BowCosts): StrokeSpan {
   const first = atoms[from]!;
@@ -121,7 +122,7 @@ function arrival(last: Atom, next: Atom | undefined): Stretch | null {
   return softer ? { from: WELL_UP, to: 1 } : null;
 }
 
-const SOFT = LEVELS.indexOf('p');
+const SOFT = DYNAMIC_LEVELS.indexOf('p');
 const MUCH_SOFTER = 1.5;
 
 /** Safely in the upper half. */

@@ -26,9 +26,6 @@ export const DYNAMICS: Readonly<Record<DynamicLevel, DynamicRow>> = {
   fff: { slowest: 18, preferred: 64, fastest: 170, home: 0.42 },
 };
 
-/** Softest first. */
-export const LEVELS = Object.keys(DYNAMICS) as readonly DynamicLevel[];
-
 export type StrokeKind = StrokeWish | 'legato' | 'chord' | 'tremolo';
 
 export interface StrokeRow {

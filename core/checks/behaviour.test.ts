@@ -1,6 +1,7 @@
 /** The model behaves: with fingers, bows and pitch target held as they are, what is harder is never called safer; and a ceiling is where a finding appears. */
+import { LEVELS } from '../instruments/player';
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { pitchName, spelled } from '../score/pitch';
 import type { InstrumentKind } from '../score/score';
 import { usualPlayer, type Hand, type Player } from '../instruments/player';
@@ -57,7 +58,6 @@ function planned({ kind, music, tempo }: { kind: InstrumentKind; music: string; 
   return { request, report, plan: { line: firstLine(part), fingering: report.fingering, bowing: report.bowing, tempo: report.tempo.wanted } };
 }
 
-const LEVELS = ['beginner', 'intermediate', 'advanced', 'professional'] as const;
 const asked = fc.record({ tune, level: fc.constantFrom(...LEVELS) });
 
 test('held at the tempo it was planned for, a plan has the very findings of the report', () => {

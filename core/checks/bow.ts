@@ -1,4 +1,5 @@
 /** Findings of the bow arm: slurs longer than the bow, uneven returns, retakes, rates, crossings, wishes, repeats. */
+import { rounded } from '../util/round';
 import { noteById } from '../score/find';
 import { sayBars } from '../score/address';
 import { pizzicatoAt } from '../score/techniques';
@@ -14,6 +15,7 @@ import { HAIR_CM, retakeSeconds } from '../bow-arm/tables';
 import { bowLimits, bowLoad, RATE_STROKES, strokeRate, USABLE, type TempoQuestion } from '../bow-arm/tempo';
 import { driftsOf, unevenPair, type Drift } from '../bow-arm/travel';
 import type { LineContext } from './context';
+import type { FindingKind, NumbersOf } from './numbers';
 import type { Finding, Remedy, TempoLimit } from './finding';
 import {
   BOUNCED_PER_S,
@@ -37,16 +39,18 @@ export interface BowContext extends LineContext {
 }
 
 /** Load, numbers, sentence and remedies of one kind at one stroke; null where there is nothing to say. */
-interface Trouble {
-  kind: Finding['kind'];
+interface TroubleOf<Kind extends FindingKind> {
+  kind: Kind;
   noteId?: string;
   load: number;
   from: Thresholds;
-  numbers: Finding['numbers'];
+  numbers: NumbersOf[Kind];
   text: string;
   hearIt?: string;
   remedies: Remedy[];
 }
+
+type Trouble = { [Kind in FindingKind]: TroubleOf<Kind> }[FindingKind];
 
 type Limit = Pick<TempoLimit, 'kind' | 'tempo' | 'noteIds'>;
 
@@ -74,7 +78,7 @@ export function bowFindings(
     const note = noteById(part, trouble.noteId ?? noteIds[0]!)!;
     const severity = severityOf(load, from);
     if (severity && context.isNew(note.id))
-      findings.push({ id: `${kind} ${note.id}`, kind, ...context.place(note), noteIds: [...noteIds], severity, numbers, text, hearIt, remedies });
+      findings.push({ id: `${kind} ${note.id}`, kind, ...context.place(note), noteIds: [...noteIds], severity, numbers, text, hearIt, remedies } as Finding);
   };
   const strokeKinds = [runsOut, retakeLate, levelOutOfReach];
   const drifts = driftsOf(bowing.strokes, hairCm);
@@ -442,5 +446,5 @@ function clashAt(stroke: Stroke, context: BowContext): string[] | null {
   );
 }
 
-const round = (value: number): number => Math.round(value * 100) / 100;
+const round = (value: number): number => rounded(value, 2);
 const db = (value: number): string => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)} dB`;

@@ -13,7 +13,7 @@ import type { Bowing } from '../bow-arm/describe';
 import { asShown, lineShown, planLines, type PlanMemory, type PlanRequest } from '../plan/plan';
 import { aimOf, placeOf, type NoteRisk } from './context';
 import { acrossFindings, consistencyFindings, readingFindings } from './music';
-import type { OtherPart } from '@/core/ensemble/ensemble';
+import type { OtherPart } from '../ensemble/ensemble';
 import type { IntonationSettings } from './target';
 import type { Finding, TempoLimit } from './finding';
 import { foundIn } from './found';

@@ -115,7 +115,9 @@ describe('findings', () => {
     const clash = (marking: Marking) => {
       const made = report('violin', 'A4 B4 C5 D5', { marking });
       expect(made.bowing!.strokes).toHaveLength(4);
-      return made.findings.filter((finding) => finding.kind === 'contradiction').map((finding) => [finding.beat, finding.numbers.marks]);
+      return made.findings
+        .filter((finding) => finding.kind === 'contradiction')
+        .map((finding) => [finding.beat, (finding.numbers as { marks?: string }).marks]);
     };
     expect(clash({ ...coach(2, 'hook', 'yes'), ...coach(2, 'retake', 'yes') })).toEqual([[3, 'hook']]);
     expect(clash(coach(0, 'hook', 'yes'))).toEqual([[1, 'hook']]);

@@ -1,7 +1,7 @@
 /** What the findings of one line need to know, and the findings that are there before anything is planned. */
 import { beatOf } from '../score/beat';
 import { pitchName, type Pitch } from '../score/pitch';
-import type { Line } from '@/core/instruments/lines';
+import type { Line } from '../instruments/lines';
 import type { Note, Part } from '../score/score';
 import { TICKS_PER_QUARTER } from '../score/ticks';
 import type { Clock } from '../score/time';
@@ -9,7 +9,7 @@ import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
 import type { Unplayable } from '../left-hand/fingering';
 import type { HandPreferences } from '../left-hand/preferences';
-import { rootOf, soundingAt, type OtherPart } from '@/core/ensemble/ensemble';
+import { rootOf, soundingAt, type OtherPart } from '../ensemble/ensemble';
 import type { Finding } from './finding';
 import { tonicOf, type IntonationSettings, type PitchSchool } from './target';
 import { heldText, unplayableText } from './words';

@@ -2,7 +2,8 @@
 
 import type { Change } from '../marking/change';
 import type { HearWay } from './hear';
-import { FINDINGS, type FindingKind, type Numbers } from './kinds';
+import { FINDINGS } from './kinds';
+import type { FindingKind, NumbersOf } from './numbers';
 
 export interface Remedy {
   text: string;
@@ -17,10 +18,10 @@ export interface Remedy {
   tempo?: number;
 }
 
-export interface Finding {
+interface Told<Kind extends FindingKind> {
   /** Kind and first note: stable while the note exists. */
   id: string;
-  kind: FindingKind;
+  kind: Kind;
   /** Printed label. */
   bar: string;
   barIndex: number;
@@ -28,13 +29,18 @@ export interface Finding {
   noteIds: string[];
   severity: 1 | 2 | 3;
   /** All inputs of the sentence. */
-  numbers: Numbers;
+  numbers: NumbersOf[Kind];
   text: string;
   hearIt: string | null;
   /** Every way to hear it, the surest first. */
   hear?: HearWay[];
   remedies: Remedy[];
 }
+
+export type FindingOf<Kind extends FindingKind> = Told<Kind>;
+
+/** Of whatever kind: the numbers are those of its kind. */
+export type Finding = { [Kind in FindingKind]: Told<Kind> }[FindingKind];
 
 /** Tempo at which a finding begins, with the plan held as it is. */
 export interface TempoLimit {

@@ -1,4 +1,6 @@
 /** Findings of the left hand: shifts against their time, reach, risk of being out of tune. */
+import { slideSeconds } from '../left-hand/shift';
+import { rounded } from '../util/round';
 import { FASTEST_TEMPO, SLOWEST_TEMPO } from '../score/time';
 import { noteById } from '../score/find';
 import { midiOf, pitchLetter } from '../score/pitch';
@@ -176,7 +178,7 @@ function slurFindings(from: FingeredNote, to: FingeredNote, context: LineContext
   if (to.shift?.heard !== 'in a slur' || preferences?.slides === 'wanted') return;
   const severity = severityOf(to.shift.mm / lengthMm, AUDIBLE_FROM);
   if (severity === 0) return;
-  const slideS = Math.min(0.15, lasts(before) * 0.3);
+  const slideS = slideSeconds(lasts(before));
   findings.push({
     id: `audible shift ${note.id}`,
     kind: 'audible shift',
@@ -338,4 +340,4 @@ export function tempoWhere(holds: (factor: number) => boolean, tempo: number): n
   return low;
 }
 
-const round = (value: number): number => Math.round(value * 100) / 100;
+const round = (value: number): number => rounded(value, 2);

@@ -2,7 +2,7 @@
  * A plan held as it is, checked for another tempo, hand or tolerance: what the tempo ranges promise. A new plan for the other
  * conditions may find a better way.
  */
-import type { Line } from '@/core/instruments/lines';
+import type { Line } from '../instruments/lines';
 import { clockFor } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Fingering } from '../left-hand/fingering';

@@ -1,4 +1,5 @@
-import { FINDING_KINDS, FINDINGS, inUnit, type FindingKind } from './kinds';
+import { burdenOf, FINDING_KINDS, FINDINGS, inUnit, labelOf, type FindingKind } from './kinds';
+import type { NumbersOf } from './numbers';
 
 test.each<[FindingKind, Record<string, number | string>, number | null, string, string]>([
   ['shift late', { load: 1.42, mm: 103.4 }, 1.42, '1.4 × the time', '103 mm too quick'],
@@ -13,13 +14,13 @@ test.each<[FindingKind, Record<string, number | string>, number | null, string, 
   ['string change too quick', { crossingsPerS: 7.6, playerCrossingsPerS: 4 }, 1.9, '1.9 × the speed', '8 crossings/s'],
   ['level out of reach', { missingDb: -7.2 }, 7.2, '7.2 dB', '-7 dB'],
 ])('%s: what it is about, in its unit, and its label', (kind, numbers, burden, said, label) => {
-  const entry = FINDINGS[kind];
-  expect([entry.burden(numbers), inUnit(kind, entry.burden(numbers)!), entry.label(numbers)]).toEqual([burden, said, label]);
+  const finding = { kind, numbers: numbers as unknown as NumbersOf[FindingKind] };
+  expect([burdenOf(finding), inUnit(kind, burdenOf(finding)!), labelOf(finding)]).toEqual([burden, said, label]);
 });
 
 test('what is not measured is said by its severity', () => {
   const unmeasured = FINDING_KINDS.filter((kind) => FINDINGS[kind].unit === 'words');
-  expect(unmeasured.map((kind) => FINDINGS[kind].burden({}))).toEqual(unmeasured.map(() => null));
+  expect(unmeasured.map((kind) => burdenOf({ kind, numbers: { bows: 2 } }))).toEqual(unmeasured.map(() => null));
   expect([0, 1, 2, 3, 4].map((severity) => inUnit('unplayable', severity))).toEqual(['solved', 'watch', 'risk', 'will fail', '']);
 });
 

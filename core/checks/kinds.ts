@@ -3,8 +3,9 @@
  * filtered, drawn, weighed, said and tried everywhere.
  */
 
-/** What a finding knows of itself: all inputs of its sentence. */
-export type Numbers = Readonly<Record<string, number | string>>;
+import type { FindingKind, NumbersOf } from './numbers';
+
+export type { FindingKind } from './numbers';
 
 /** Outlines in the track of risks. */
 export type Shape = 'diamond' | 'triangle up' | 'triangle down' | 'square' | 'bar' | 'cross' | 'dot';
@@ -12,7 +13,7 @@ export type Shape = 'diamond' | 'triangle up' | 'triangle down' | 'square' | 'ba
 /** Units in which a burden is said. */
 export type Unit = '%' | '× the time' | '× the speed' | 'dB' | '% of the limit' | 'mm' | 'bows' | 'words';
 
-interface Entry {
+interface Entry<Numbers> {
   /** Whose matter it is. */
   side: 'left hand' | 'bow' | 'music';
   shape: Shape;
@@ -42,7 +43,6 @@ const NOTHING = { fingers: false, bow: false, noteBefore: false, earlier: false 
 const FINGERS = { ...NOTHING, fingers: true, noteBefore: true };
 const BOW = { ...NOTHING, bow: true };
 
-const number = (numbers: Numbers, name: string): number => Number(numbers[name] ?? 0);
 const bySeverity = { unit: 'words' as const, burden: () => null };
 
 const USUAL = { counts: 'spot' as const, likeness: false, ofThePlayer: false, limits: 'above' as const };
@@ -50,7 +50,7 @@ const LEFT = { ...USUAL, side: 'left hand' as const, tries: FINGERS };
 const ARM = { ...USUAL, side: 'bow' as const, shape: 'triangle down' as const, tries: BOW };
 const MUSIC = { ...USUAL, side: 'music' as const, shape: 'dot' as const, tries: NOTHING, ...bySeverity };
 
-const entries = {
+const entries: { [Kind in FindingKind]: Entry<NumbersOf[Kind]> } = {
   unplayable: { ...LEFT, ...bySeverity, shape: 'cross', tries: NOTHING, label: () => 'unplayable' },
   contradiction: { ...MUSIC, shape: 'cross', tries: { ...NOTHING, fingers: true }, label: () => 'contradiction' },
   'shift late': {
@@ -59,15 +59,15 @@ const entries = {
     tries: { ...FINGERS, earlier: true },
     ofThePlayer: true,
     unit: '× the time',
-    burden: (n) => number(n, 'load'),
-    label: (n) => `${Math.round(number(n, 'mm'))} mm too quick`,
+    burden: (n) => n.load,
+    label: (n) => `${Math.round(n.mm)} mm too quick`,
   },
   reach: {
     ...LEFT,
     shape: 'triangle up',
     ofThePlayer: true,
     unit: '% of the limit',
-    burden: (n) => number(n, 'mm') / number(n, 'limitMm'),
+    burden: (n) => n.mm / n.limitMm,
     label: () => 'reach',
   },
   'out-of-tune risk': {
@@ -76,19 +76,19 @@ const entries = {
     tries: { ...FINGERS, noteBefore: false, earlier: true },
     ofThePlayer: true,
     unit: '%',
-    burden: (n) => number(n, 'chance'),
-    label: (n) => `${Math.round(number(n, 'chance') * 100)} % ${n.cause}`,
+    burden: (n) => n.chance,
+    label: (n) => `${Math.round(n.chance * 100)} % ${n.cause}`,
   },
   'colour break': { ...LEFT, ...bySeverity, shape: 'dot', label: () => 'colour break' },
-  'audible shift': { ...LEFT, shape: 'dot', unit: 'mm', burden: (n) => number(n, 'mm'), label: () => 'audible shift' },
-  'bow runs out': { ...ARM, limits: 'below', unit: 'bows', burden: (n) => number(n, 'neededCm') / number(n, 'hairCm'), label: () => 'bow runs out' },
-  'bow must race back': { ...ARM, unit: 'dB', burden: (n) => number(n, 'surplusDb'), label: (n) => `+${Math.round(number(n, 'stepDb'))} dB back` },
-  'retake late': { ...ARM, ofThePlayer: true, unit: '× the time', burden: (n) => number(n, 'neededS') / number(n, 'freeS'), label: () => 'retake late' },
+  'audible shift': { ...LEFT, shape: 'dot', unit: 'mm', burden: (n) => n.mm, label: () => 'audible shift' },
+  'bow runs out': { ...ARM, limits: 'below', unit: 'bows', burden: (n) => n.neededCm / n.hairCm, label: () => 'bow runs out' },
+  'bow must race back': { ...ARM, unit: 'dB', burden: (n) => n.surplusDb, label: (n) => `+${Math.round(n.stepDb)} dB back` },
+  'retake late': { ...ARM, ofThePlayer: true, unit: '× the time', burden: (n) => n.neededS / n.freeS, label: () => 'retake late' },
   'stroke too quick': {
     ...ARM,
     ofThePlayer: true,
     unit: '× the speed',
-    burden: (n) => number(n, 'strokesPerS') / number(n, 'playerStrokesPerS'),
+    burden: (n) => n.strokesPerS / n.playerStrokesPerS,
     label: () => 'stroke too quick',
   },
   'trill too quick': {
@@ -96,7 +96,7 @@ const entries = {
     shape: 'dot',
     tries: NOTHING,
     unit: '× the speed',
-    burden: (n) => number(n, 'notesPerS') / number(n, 'playerNotesPerS'),
+    burden: (n) => n.notesPerS / n.playerNotesPerS,
     label: () => 'trill too quick',
   },
   'ornament too quick': { ...LEFT, ...bySeverity, shape: 'dot', tries: NOTHING, label: () => 'ornament too quick' },
@@ -105,15 +105,15 @@ const entries = {
     tries: { ...FINGERS, bow: true },
     ofThePlayer: true,
     unit: '× the speed',
-    burden: (n) => number(n, 'crossingsPerS') / number(n, 'playerCrossingsPerS'),
-    label: (n) => `${number(n, 'crossingsPerS').toFixed(0)} crossings/s`,
+    burden: (n) => n.crossingsPerS / n.playerCrossingsPerS,
+    label: (n) => `${n.crossingsPerS.toFixed(0)} crossings/s`,
   },
   'string leap in a slur': { ...ARM, ...bySeverity, tries: { ...FINGERS, bow: true }, label: () => 'leap in the slur' },
   'level out of reach': {
     ...ARM,
     unit: 'dB',
-    burden: (n) => Math.abs(number(n, 'missingDb')),
-    label: (n) => `${Math.round(number(n, 'missingDb'))} dB`,
+    burden: (n) => Math.abs(n.missingDb),
+    label: (n) => `${Math.round(n.missingDb)} dB`,
   },
   'wish not met': { ...ARM, ...bySeverity, label: () => 'wish not met' },
   'bowed differently elsewhere': { ...ARM, ...bySeverity, shape: 'bar', likeness: true, label: () => 'bowed otherwise' },
@@ -123,10 +123,10 @@ const entries = {
   'reading trap': { ...MUSIC, counts: 'trap', label: () => 'reading trap' },
   'counting trap': { ...MUSIC, counts: 'trap', label: () => 'counting trap' },
   'marked differently elsewhere': { ...MUSIC, counts: 'aside', likeness: true, label: () => 'marked differently elsewhere' },
-} satisfies Record<string, Entry>;
+};
 
-export type FindingKind = keyof typeof entries;
-export const FINDINGS: Readonly<Record<FindingKind, Entry>> = entries;
+/** What depends on the kind alone, without what is made of a finding's numbers. */
+export const FINDINGS: Readonly<Record<FindingKind, Omit<Entry<never>, 'burden' | 'label'>>> = entries;
 export const FINDING_KINDS = Object.keys(entries) as FindingKind[];
 
 /** A burden in its unit; `severity` says it where nothing is measured. */
@@ -150,3 +150,17 @@ export function inUnit(kind: FindingKind, value: number): string {
       return ['solved', 'watch', 'risk', 'will fail'][Math.round(value)] ?? '';
   }
 }
+
+interface Numbered {
+  kind: FindingKind;
+  numbers: NumbersOf[FindingKind];
+}
+
+// The numbers of a finding are those of its kind (`Finding`), which the index of a table cannot say.
+const entryOf = (kind: FindingKind) => entries[kind] as unknown as Entry<NumbersOf[FindingKind]>;
+
+/** The number that a finding is about, the greater the worse; null where only its severity says it. */
+export const burdenOf = ({ kind, numbers }: Numbered): number | null => entryOf(kind).burden(numbers);
+
+/** At its place in the track of risks, in two or three words. */
+export const labelOf = ({ kind, numbers }: Numbered): string => entryOf(kind).label(numbers);

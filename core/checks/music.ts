@@ -1,5 +1,5 @@
 /** Findings that lie in the music and its marks rather than in one hand: traps for the reader and the counter, music marked in two ways. */
-import type { Line } from '@/core/instruments/lines';
+import type { Line } from '../instruments/lines';
 import { noteById } from '../score/find';
 import type { Note, Part } from '../score/score';
 import type { Player } from '../instruments/player';
@@ -7,10 +7,10 @@ import type { Marking } from '../marking/mark';
 import { changeTo } from '../marking/change';
 import type { AidKind, ReadingAid } from '../reading/aid';
 import { readingAids } from '../reading/reading';
-import { markedDifferently, type MarkedDifferently } from '@/core/marking/consistency';
+import { markedDifferently, type MarkedDifferently } from '../marking/consistency';
 import type { Finding } from './finding';
 import { hearAgainst } from './hear';
-import { bowedOtherwise, cueBefore, type OtherPart } from '@/core/ensemble/ensemble';
+import { bowedOtherwise, cueBefore, type OtherPart } from '../ensemble/ensemble';
 import { acrossText, cueText, differentlyText, hearText } from './words';
 
 type Placed = (note: Note) => { bar: string; barIndex: number; beat: number };

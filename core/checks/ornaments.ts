@@ -1,8 +1,9 @@
 /** Findings of ornaments: trills, turns and mordents that do not fit in their time at this level. */
+import { rounded } from '../util/round';
 import { slurLinks } from '../marking/links';
-import { midiOf, transposed } from '../score/pitch';
+import { keyAlter, midiOf, transposed } from '../score/pitch';
 import type { Bar, Note } from '../score/score';
-import type { LineEvent } from '@/core/instruments/lines';
+import type { LineEvent } from '../instruments/lines';
 import { fingerName } from '../instruments/player';
 import type { Fingering } from '../left-hand/fingering';
 import { isTrilled, momentsOf } from '../left-hand/moments';
@@ -80,16 +81,8 @@ function trillFinding(note: Note, finger: number | null, seconds: number, ending
 export function upperStep(note: Note, bar: Pick<Bar, 'fifths'>): number {
   const printed = note.ornaments.find(({ kind }) => kind === 'trill')?.above ?? null;
   const upper = transposed({ ...note.pitch, alter: 0 }, 1, 0);
-  const alter = printed ?? keyAlter(upper.step, bar.fifths);
+  const alter = printed ?? keyAlter(bar.fifths, upper.step);
   return midiOf({ step: upper.step, octave: upper.octave, alter }) - midiOf(note.pitch);
-}
-
-const SHARPS = 'FCGDAEB';
-
-/** Sharps (1) and flats (-1) of a key signature on a letter. */
-function keyAlter(step: string, fifths: number): number {
-  const at = SHARPS.indexOf(step);
-  return fifths > 0 && at < fifths ? 1 : fifths < 0 && 6 - at < -fifths ? -1 : 0;
 }
 
 function figureOf(event: LineEvent): { note: Note; figure: OrnamentFigure; name: string } | null {
@@ -134,4 +127,4 @@ const slower = (tempo: number, ceiling: number) => ({
   tempo: Math.floor(ceiling),
 });
 
-const round = (value: number): number => Math.round(value * 100) / 100;
+const round = (value: number): number => rounded(value, 2);

@@ -44,7 +44,7 @@ describe('remedies are computed', () => {
     expect(memory.hand.path.kept).toBe(before);
   });
   test('burdens are said in their own unit', () => {
-    const finding = (kind: Finding['kind'], numbers: Finding['numbers']) => ({ kind, numbers, severity: 2 }) as Finding;
+    const finding = (kind: Finding['kind'], numbers: Record<string, number>) => ({ kind, numbers, severity: 2 }) as unknown as Finding;
     expect(burdenInWords(finding('out-of-tune risk', { chance: 0.34 }))).toBe('34 %');
     expect(burdenInWords(finding('shift late', { load: 1.42 }))).toBe('1.4 × the time');
     expect(burdenInWords(finding('bow runs out', { neededCm: 130, hairCm: 65 }))).toBe('2.0 bows');

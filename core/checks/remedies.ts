@@ -2,8 +2,9 @@
  * Remedies that are computed, not proverbs: other fingers, other bows, an earlier move, a split slur, a slower tempo, each tried
  * on the music around the finding. Those that help are kept, with the finding's own number before and after.
  */
+import { rounded } from '../util/round';
 import { noteById } from '../score/find';
-import { linesOf, type Line } from '@/core/instruments/lines';
+import { linesOf, type Line } from '../instruments/lines';
 import type { Note } from '../score/score';
 import { clockFor } from '../score/time';
 import { fingerName } from '../instruments/player';
@@ -22,7 +23,7 @@ import type { CheckRequest } from './check';
 import { aimOf, placeOf, type LineContext, type NoteRisk } from './context';
 import { foundIn } from './found';
 import { isSpot, type Finding, type Remedy } from './finding';
-import { FINDINGS, inUnit } from './kinds';
+import { burdenOf, FINDINGS, inUnit } from './kinds';
 import { FASTEST_TEMPO, SLOWEST_TEMPO } from '../score/time';
 import { SHIFT_BITS_PER_S } from './tables';
 import { isEdit, marksToTry, type Tryable } from './to-try';
@@ -43,7 +44,7 @@ const TRIED_FINGERS = 5;
 const WINDOW_BARS = 2;
 
 /** The number that a finding is about: the greater, the worse. */
-export const burden = ({ kind, numbers, severity }: Finding): number => FINDINGS[kind].burden(numbers) ?? severity;
+export const burden = (finding: Finding): number => burdenOf(finding) ?? finding.severity;
 
 /** The burden in words and in the finding's own unit. */
 export const burdenInWords = (finding: Finding): string => inUnit(finding.kind, burden(finding));
@@ -230,10 +231,10 @@ class Trial {
 }
 
 /** A clash of bow marks is called a contradiction too; that of fingers says why it cannot be played. */
-const isOfBow = ({ kind, numbers }: Finding): boolean => kind === 'contradiction' && numbers.reason === undefined;
+const isOfBow = ({ kind, numbers }: Finding): boolean => kind === 'contradiction' && !('reason' in numbers);
 
 /** Squares: one spot that fails outweighs two to watch. */
 const weight = (findings: readonly Finding[], { kind: own }: Finding): number =>
   findings.reduce((sum, finding) => (finding.kind !== own && FINDINGS[finding.kind].likeness ? sum : sum + finding.severity ** 2 + burden(finding) * 0.01), 0);
 
-const round = (value: number): number => Math.round(value * 1000) / 1000;
+const round = (value: number): number => rounded(value, 3);

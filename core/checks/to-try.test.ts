@@ -1,4 +1,5 @@
 /** Marks that are made up for a kind of trouble: each is tried; what is offered really helps when it is taken. */
+import type { FindingOf } from './finding';
 import { usualPlayer, type Player } from '../instruments/player';
 import { applyChanges } from '../marking/change';
 import { markKey, type Marking } from '../marking/mark';
@@ -54,7 +55,7 @@ test('a slur longer than the bow gets a new bow near its middle, or a tempo at w
 
 test('strokes that are too quick are slurred two and two, which halves them', () => {
   const { finding, texts, left } = helped('A4/0.25 B4/0.25 A4/0.25 B4/0.25 '.repeat(4), 'stroke too quick', { tempo: 120, player: { level: 'intermediate' } });
-  expect(finding.numbers.strokesPerS).toBeCloseTo(8, 6);
+  expect((finding as FindingOf<'stroke too quick'>).numbers.strokesPerS).toBeCloseTo(8, 6);
   expect(texts.some((text) => text.startsWith('Slur two and two'))).toBe(true);
   expect(left(/^Slur two and two/)).toBe(0);
 });
@@ -121,7 +122,7 @@ test('words that cannot be tried are said only where nothing that can be tried h
 
 test('a level that the bow cannot give: more bow for it, or a softer level from there; each only where it helps', () => {
   const { finding, remedies } = helped('A4/1 B4/1 C5/1 D5/1', 'level out of reach', { tempo: 60, dynamic: 'ff', marks: [[1, 'bow-amount', '4 cm']] });
-  expect(Number(finding.numbers.missingDb)).toBeLessThan(0);
+  expect((finding as FindingOf<'level out of reach'>).numbers.missingDb).toBeLessThan(0);
   const tried = remedies.filter(({ kind }) => kind === 'bowing' || kind === 'edit');
   expect(tried.length).toBeGreaterThan(0);
   for (const { before, after, text } of tried) {

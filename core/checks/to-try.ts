@@ -1,4 +1,5 @@
 /** Marks that could help against a finding, beside other fingers and bows at its note: each is tried before anybody sees it. */
+import { DYNAMIC_LEVELS } from '../score/dynamics';
 import { noteById } from '../score/find';
 import { pitchName } from '../score/pitch';
 import type { DynamicLevel, Note, Part } from '../score/score';
@@ -8,9 +9,10 @@ import { isEditKind } from '../marking/kinds';
 import { STRUCK } from '../marking/values';
 import { barOfTarget, placeTarget, targetOf } from '../marking/target';
 import type { Stroke } from '../bow-arm/describe';
-import { LEVELS } from '../bow-arm/tables';
+
 import { driftsOf, unevenPair } from '../bow-arm/travel';
-import type { Finding } from './finding';
+import type { Finding, FindingOf } from './finding';
+import type { FindingKind } from './numbers';
 
 export interface ToTry {
   kind: 'bowing' | 'edit' | 'marks';
@@ -29,13 +31,14 @@ export interface Tryable {
 }
 
 export function marksToTry(finding: Finding, around: Tryable): ToTry[] {
-  const make = MAKERS[finding.kind];
+  // Each maker takes findings of its own kind (`MAKERS`), which an index cannot say.
+  const make = MAKERS[finding.kind] as Maker | undefined;
   return make ? make(finding, around).filter(({ changes }) => changes.length > 0) : [];
 }
 
-type Maker = (finding: Finding, around: Tryable) => ToTry[];
+type Maker<Kind extends FindingKind = FindingKind> = (finding: Extract<Finding, { kind: Kind }>, around: Tryable) => ToTry[];
 
-const MAKERS: Readonly<Partial<Record<Finding['kind'], Maker>>> = {
+const MAKERS: { readonly [Kind in FindingKind]?: Maker<Kind> } = {
   'bow runs out': splits,
   'bow must race back': fairBows,
   'stroke too quick': twoAndTwo,
@@ -49,13 +52,13 @@ const MAKERS: Readonly<Partial<Record<Finding['kind'], Maker>>> = {
 const strokeOf = ({ strokes }: Tryable, noteId: string): number => strokes.findIndex(({ noteIds }) => noteIds.includes(noteId));
 
 /** New bows inside the slur: at the notes nearest to equal shares of its time. */
-function splits(finding: Finding, around: Tryable): ToTry[] {
+function splits(finding: FindingOf<'bow runs out'>, around: Tryable): ToTry[] {
   const { part, marking, sayPlace } = around;
   const stroke = around.strokes[strokeOf(around, finding.noteIds[0]!)];
   if (!stroke) return [];
   const notes = stroke.noteIds.map((id) => noteById(part, id)!).filter((note, i, all) => i === 0 || note.onset > all[i - 1]!.onset);
   const end = notes.at(-1)!.onset + notes.at(-1)!.duration;
-  const fewest = Math.max(2, Math.ceil(Number(finding.numbers.neededCm) / Number(finding.numbers.hairCm)));
+  const fewest = Math.max(2, Math.ceil(finding.numbers.neededCm / finding.numbers.hairCm));
   return [fewest, fewest + 1].flatMap((bows): ToTry[] => {
     const at = new Set<Note>();
     for (let k = 1; k < bows; k++) {
@@ -134,12 +137,12 @@ function twoAndTwo(finding: Finding, around: Tryable): ToTry[] {
 }
 
 /** Too little sound: more bow, or a softer level; too much of it: less bow, or a louder one. */
-function otherBowOrLevel(finding: Finding, { part, marking, hairCm }: Tryable): ToTry[] {
+function otherBowOrLevel(finding: FindingOf<'level out of reach'>, { part, marking, hairCm }: Tryable): ToTry[] {
   const note = noteById(part, finding.noteIds[0]!)!;
   const { level, missingDb } = finding.numbers;
-  const tooSoft = Number(missingDb) < 0;
-  const other = LEVELS[LEVELS.indexOf(level as DynamicLevel) + (tooSoft ? -1 : 1)];
-  const cm = Math.round(Number(finding.numbers.cm) * 10 ** (-Number(missingDb) / 20));
+  const tooSoft = missingDb < 0;
+  const other = DYNAMIC_LEVELS[DYNAMIC_LEVELS.indexOf(level as DynamicLevel) + (tooSoft ? -1 : 1)];
+  const cm = Math.round(finding.numbers.cm * 10 ** (-missingDb / 20));
   const place = placeTarget(note.barIndex, note.onset - part.bars[note.barIndex]!.onset);
   const bow: ToTry = {
     kind: 'bowing',
@@ -196,7 +199,7 @@ function withoutOneMark(finding: Finding, around: Tryable): ToTry[] {
   });
 }
 
-function moved(finding: Finding, { part, marking }: Tryable): ToTry[] {
+function moved(finding: FindingOf<'unplayable'>, { part, marking }: Tryable): ToTry[] {
   const notes = finding.noteIds.map((id) => noteById(part, id)!);
   const { reason } = finding.numbers;
   if (reason === 'no hand can hold it') {

@@ -1,5 +1,6 @@
 /** What two editions of a part say differently, note by note, and what taking the other one over would mark. */
-import { linesOf } from '@/core/instruments/lines';
+import { rounded } from '../util/round';
+import { linesOf } from '../instruments/lines';
 import { sayBar, sayNote } from '../score/address';
 import { noteById } from '../score/find';
 import { pitchName } from '../score/pitch';
@@ -184,7 +185,7 @@ function atNote(ours: Part, theirs: Part, note: Note, other: Note, marking: Mark
   return found;
 }
 
-const round = (value: number): number => Math.round(value * 1000) / 1000;
+const round = (value: number): number => rounded(value, 3);
 
 /** Where one edition slurs a note to the one before and the other does not. */
 function slurDifferences(ours: Part, theirs: Part, marking: Marking, { notes }: Alignment): Found[] {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { demoScore, DEMO_NAMES } from '../../tests/support/demo';
 import { applyChanges } from '../marking/change';
 import { markKey, type Mark, type Marking } from '../marking/mark';

@@ -1,15 +1,16 @@
+import type { FindingOf } from '../checks/finding';
 import { Chord, Note as TonalNote } from 'tonal';
 import { demoScore } from '@/tests/support/demo';
-import { usualPlayer } from '@/core/instruments/player';
-import { markKey, type Marking } from '@/core/marking/mark';
-import { applyChanges } from '@/core/marking/change';
-import { midiOf, parsePitch, pitchName } from '@/core/score/pitch';
-import { linesOf } from '@/core/instruments/lines';
-import { firstLine, makeScore } from '@/core/testing/make';
-import { check, type CheckRequest } from '@/core/checks/check';
+import { usualPlayer } from '../instruments/player';
+import { markKey, type Marking } from '../marking/mark';
+import { applyChanges } from '../marking/change';
+import { midiOf, parsePitch, pitchName } from '../score/pitch';
+import { linesOf } from '../instruments/lines';
+import { firstLine, makeScore } from '../testing/make';
+import { check, type CheckRequest } from '../checks/check';
 import { bowedOtherwise, cueBefore, rootOf, soundingAt, type OtherPart } from './ensemble';
-import { PURE_FIFTH, tonicOf, USUAL_INTONATION } from '@/core/checks/target';
-import { TICKS_PER_QUARTER } from '@/core/score/ticks';
+import { PURE_FIFTH, tonicOf, USUAL_INTONATION } from '../checks/target';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 const { score } = demoScore('mill-race-serenade');
 const others = (own: number, markings: Record<number, Marking> = {}): OtherPart[] =>
@@ -140,7 +141,8 @@ describe('the pitch that is aimed at', () => {
   const high = makeScore('violin', 'r/8 F#6/2 G6/2', { fifths: 2 });
   const told = (intonation: CheckRequest['intonation'], extra: Partial<CheckRequest> = {}) =>
     check({ ...high, marking: {}, player: { ...usualPlayer('violin'), level: 'intermediate' }, tempo: null, passages: [], intonation, ...extra }).findings.find(
-      ({ kind, hear }) => kind === 'out-of-tune risk' && hear?.some((way) => way.kind === 'target' || way.kind === 'drone'),
+      (finding): finding is FindingOf<'out-of-tune risk'> =>
+        finding.kind === 'out-of-tune risk' && Boolean(finding.hear?.some((way) => way.kind === 'target' || way.kind === 'drone')),
     )!;
   test('melodic: F sharp is three fifths above A, so 3 × 2 cents high (Pythagorean tuning)', () => {
     expect(told(USUAL_INTONATION).numbers).toMatchObject({ aim: 'pythagorean', aimCents: Math.round(3 * (PURE_FIFTH - 700) * 10) / 10 });

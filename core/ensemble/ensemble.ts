@@ -1,16 +1,16 @@
 /** What the other parts of the score know: the chord that sounds with a note, what comes before an entry, and bows that differ between sections. */
-import { sayBar } from '@/core/score/address';
-import { beatOf, feltBeat } from '@/core/score/beat';
-import { barStarts, placeOfBar } from '@/core/score/counted';
-import { noteById } from '@/core/score/find';
-import { linesOf, type Line, type LineEvent } from '@/core/instruments/lines';
-import { midiOf, pitchName, type Pitch } from '@/core/score/pitch';
-import { barIndexAt, type Bar, type Note, type Part } from '@/core/score/score';
-import { coachChanges, type Change } from '@/core/marking/change';
-import { bowInForce, markAt, type Marking } from '@/core/marking/mark';
-import { type MarkKind, kindsWhere } from '@/core/marking/kinds';
-import { comparableBars, type BarOfLine } from '@/core/marking/consistency';
-import { TICKS_PER_QUARTER } from '@/core/score/ticks';
+import { sayBar } from '../score/address';
+import { beatOf, feltBeat } from '../score/beat';
+import { barStarts, placeOfBar } from '../score/counted';
+import { noteById } from '../score/find';
+import { linesOf, type Line, type LineEvent } from '../instruments/lines';
+import { midiOf, pitchName, type Pitch } from '../score/pitch';
+import { barIndexAt, type Bar, type Note, type Part } from '../score/score';
+import { coachChanges, type Change } from '../marking/change';
+import { bowInForce, markAt, type Marking } from '../marking/mark';
+import { type MarkKind, kindsWhere } from '../marking/kinds';
+import { comparableBars, type BarOfLine } from '../marking/consistency';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 export interface OtherPart {
   id: string;

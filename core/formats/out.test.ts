@@ -3,7 +3,7 @@ import { readScoreBytes } from './read';
 import { readFileSync } from 'node:fs';
 import { Midi } from '../../tests/support/midi-package';
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { z } from 'zod';
 import { DEMO_NAMES, demoScore } from '../../tests/support/demo';
 import { midiOf } from '../score/pitch';

@@ -2,10 +2,10 @@
  * Lines: what one player plays. A part with several voices, or with chords that the word "div."
  * divides, has several; each is a row of events (single notes, double stops, chords) in time.
  */
-import { sameWrittenPitch } from '@/core/score/identity';
-import type { Note, Part } from '@/core/score/score';
+import { sameWrittenPitch } from '../score/identity';
+import type { Note, Part } from '../score/score';
 import { oneCanPlay } from './together';
-import { midiOf } from '@/core/score/pitch';
+import { midiOf } from '../score/pitch';
 
 /** One sounding event for one player; tied continuations are merged into it. */
 export interface LineEvent {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { firstLine, makeScore, type MakeOptions } from '../testing/make';
 import { clockFor } from '../score/time';
 import { pitchName, spelled } from '../score/pitch';

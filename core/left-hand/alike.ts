@@ -3,7 +3,7 @@
  * lies around it makes that dear, it is not, and the exception is named.
  */
 import { letterIndex, midiOf } from '../score/pitch';
-import type { Line, LineEvent } from '@/core/instruments/lines';
+import type { Line, LineEvent } from '../instruments/lines';
 import type { Part } from '../score/score';
 import { fingerInForce, stringInForce, type Marking } from '../marking/mark';
 import type { Prepared } from './fingering';

@@ -1,9 +1,11 @@
 /** Fingerings for a line: the best way and others that differ in strategy, each with its reasons. */
+import { rounded } from '../util/round';
+import { hidesShift } from './transition';
 import { beatOf } from '../score/beat';
 import { sameWrittenPitch } from '../score/identity';
 import { midiOf, pitchName, spelled } from '../score/pitch';
 import type { Instrument } from '../instruments/instrument';
-import type { Line, LineEvent } from '@/core/instruments/lines';
+import type { Line, LineEvent } from '../instruments/lines';
 import { type Note, type Part } from '../score/score';
 import type { Clock } from '../score/time';
 import { fingerName, type Player } from '../instruments/player';
@@ -316,7 +318,7 @@ function shiftOf(carried: Carried, last: Grip, grip: Grip, moment: Moment, playe
 }
 
 function heardWhere(from: Grip, last: Grip, grip: Grip, moment: Moment): HeardWhere {
-  if (moment.restBeforeS >= 0.08) return 'in a rest';
+  if (hidesShift(moment)) return 'in a rest';
   if (last.open) return 'across an open string';
   if (from.lead.harmonic !== null || grip.lead.harmonic !== null) return 'on a harmonic';
   return moment.slurredFromLast ? 'in a slur' : 'at a bow change';
@@ -369,10 +371,10 @@ export function fingeredNoteJson(part: Part, fingered: FingeredNote, note: Note,
     hand: place.hand,
     position: place.position,
     shift: shift && {
-      mm: round(shift.mm, 1),
+      mm: rounded(shift.mm, 1),
       gapMs: Math.round(shift.gapMs),
-      bits: round(shift.bits, 2),
-      bitsPerS: round(shift.bitsPerS, 1),
+      bits: rounded(shift.bits, 2),
+      bitsPerS: rounded(shift.bitsPerS, 1),
       kind: shift.kind,
       guideNote: guideNoteName(shift, instrument, bar.fifths),
       heard: shift.heard,
@@ -389,5 +391,3 @@ export function guideNoteName(shift: Shift, instrument: Instrument, fifths: numb
   const open = instrument.strings[shift.guide.string - 1]!;
   return pitchName(spelled(midiOf(open) + shift.guide.stop, fifths));
 }
-
-const round = (value: number, digits: number): number => Math.round(value * 10 ** digits) / 10 ** digits;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { demoScore } from '../../tests/support/demo';
-import { linesOf } from '@/core/instruments/lines';
+import { linesOf } from '../instruments/lines';
 import { clockFor } from '../score/time';
 import { handOf, usualPlayer } from '../instruments/player';
 import { markKey, type Mark } from '../marking/mark';

@@ -1,11 +1,9 @@
 /** Line events in seconds, as both hands need them. */
+import { GRACE_S } from '../score/time';
 import type { Clock } from '../score/time';
-import type { Line } from '@/core/instruments/lines';
+import type { Line } from '../instruments/lines';
 import type { Note } from '../score/score';
 import type { Moment } from './transition';
-
-/** A grace note takes this long from the note it leans on (judgement). */
-const GRACE_SECONDS = 0.08;
 
 export const isTrilled = (note: Note): boolean => note.trill || note.ornaments.some(({ kind }) => kind === 'trill');
 
@@ -17,8 +15,8 @@ export function momentsOf(line: Line, clock: Clock, links: readonly boolean[]): 
     if (event.grace) {
       let rank = 1;
       while (line.events[i + rank]?.grace && line.events[i + rank]!.onset === event.onset) rank++;
-      onsetS -= GRACE_SECONDS * rank;
-      endS = onsetS + GRACE_SECONDS;
+      onsetS -= GRACE_S * rank;
+      endS = onsetS + GRACE_S;
     }
     const last = moments[i - 1];
     if (last && last.endS > onsetS) last.endS = Math.max(last.onsetS + 0.01, onsetS);

@@ -1,5 +1,5 @@
 /** Fingerings for all lines of a part: alternatives for one, the best for notes that only other lines have. */
-import { linesOf, type Line } from '@/core/instruments/lines';
+import { linesOf, type Line } from '../instruments/lines';
 import { newFingeringMemory, planFingering, type FingeringMemory, type FingeringRequest, type FingeringResult } from './fingering';
 
 export function fingerPart(request: Omit<FingeringRequest, 'line'>, mainLine = 0, memories: FingeringMemory[] = []): FingeringResult {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { midiOf, parsePitch, pitchName, spelled } from '../score/pitch';
 import type { InstrumentKind } from '../score/score';
 import { INSTRUMENT_KINDS, instrumentOf } from '../instruments/instrument';

@@ -1,6 +1,6 @@
 /** What holds for every fingering, whatever the music and the marks. */
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { firstLine, makeScore } from '../testing/make';
 import { clockFor } from '../score/time';
 import { midiOf, pitchName, spelled } from '../score/pitch';

@@ -1,5 +1,5 @@
 /** Why one fingering costs more than another, in the words of the trade, and its numbers for a table. */
-import type { Line, LineEvent } from '@/core/instruments/lines';
+import type { Line, LineEvent } from '../instruments/lines';
 import type { Fingering, FingeredNote } from './fingering';
 import { DEFAULT_COSTS, type Term } from './costs';
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { firstLine, makeScore, TICKS } from '../testing/make';
 import { usualPlayer } from '../instruments/player';
 import { clockFor } from '../score/time';

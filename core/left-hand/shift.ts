@@ -77,3 +77,8 @@ export function shiftBetween(from: Place, to: Place, lengthMm: number, time: { g
 }
 
 const order = (place: Place): number => (place.finger === THUMB ? 0.5 : place.finger);
+
+/** Seconds of an audible slide: what is left of a short note, and never drawn out (judgement). */
+const SLIDE_S = 0.15;
+const SLIDE_SHARE = 0.3;
+export const slideSeconds = (noteS: number): number => Math.min(SLIDE_S, noteS * SLIDE_SHARE);

@@ -1,11 +1,11 @@
-import { firstLine, makeScore } from '@/core/testing/make';
+import { firstLine, makeScore } from '../testing/make';
 import { applyChanges } from './change';
 import { markKey, type Mark } from './mark';
 import type { MarkKind } from './kinds';
 import { markedDifferently } from './consistency';
-import { findingKey } from '@/core/checks/finding';
-import { check } from '@/core/checks/check';
-import { usualPlayer } from '@/core/instruments/player';
+import { findingKey } from '../checks/finding';
+import { check } from '../checks/check';
+import { usualPlayer } from '../instruments/player';
 
 const TUNE = 'G4 A4 B4 C5 | D5 C5 B4 A4';
 const LOWER = 'D4 E4 F#4 G4 | A4 G4 F#4 E4';

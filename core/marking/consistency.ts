@@ -2,13 +2,13 @@
  * The same music marked in two ways: bars on the same notes, on other notes, or with the same rhythm, compared mark by mark.
  * Where one place is marked and the other is not, that is a difference too: what was decided once is to be copied or meant.
  */
-import { letterIndex, midiOf } from '@/core/score/pitch';
-import type { Line, LineEvent } from '@/core/instruments/lines';
-import type { Note, Part } from '@/core/score/score';
+import { letterIndex, midiOf } from '../score/pitch';
+import type { Line, LineEvent } from '../instruments/lines';
+import type { Note, Part } from '../score/score';
 import { changeTo, type Change } from './change';
 import { markAt, type Mark, type Marking } from './mark';
 import { type MarkKind, kindsWhere, MARKS } from './kinds';
-import { TICKS_PER_QUARTER } from '@/core/score/ticks';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 
 /** How alike two bars are: the same notes; the same intervals on other notes; the same rhythm. */
 export const ALIKE = ['same notes', 'other notes', 'same rhythm'] as const;

@@ -1,5 +1,5 @@
 /** Which events of a line are slurred to the one before, as printed and as the coach changed it. */
-import type { Line } from '@/core/instruments/lines';
+import type { Line } from '../instruments/lines';
 import type { Part, Slur } from '../score/score';
 import { EMPTY_MARKING, markAt, type Marking } from './mark';
 

@@ -5,7 +5,7 @@ import { noStacks, pushed, stacksOf, undoing, type Stacks } from './history';
 import { slurLinks } from './links';
 import { bowInForce, fingerInForce, markKey, splitKey, stringInForce, type Mark, type Marking } from './mark';
 import { valuesOf, MARK_KINDS, valueProblem } from './kinds';
-import { changesFor } from '@/core/suggest/suggestion';
+import { changesFor } from '../suggest/suggestion';
 
 const mark: fc.Arbitrary<Mark> = fc.record({ value: fc.constantFrom('1', '2', 'down'), origin: fc.constantFrom('coach' as const, 'suggestion' as const) });
 const marking: fc.Arbitrary<Marking> = fc.dictionary(

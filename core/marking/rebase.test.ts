@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { applyChanges, sameMark, type Change, type ChangeSet } from './change';
 import { markKey, type Mark, type Marking } from './mark';
 import { rebased, rewound, type Whose } from './rebase';

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { usualPlayer } from '../instruments/player';
 import type { Marking } from '../marking/mark';
 import { markKey } from '../marking/mark';
 import { clockFor } from '../score/time';
-import { linesOf } from '@/core/instruments/lines';
+import { linesOf } from '../instruments/lines';
 import { makeScore } from '../testing/make';
 import { frozen } from '../util/freeze';
 import { DEFAULT_COSTS } from '../left-hand/costs';

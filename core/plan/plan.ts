@@ -3,7 +3,7 @@
  * plans or checks does it here, so that all screens see the same plan. Nothing that is passed in is changed: what was learned comes
  * back as a memory, for the next plan of the same line.
  */
-import { linesOf, type Line } from '@/core/instruments/lines';
+import { linesOf, type Line } from '../instruments/lines';
 import type { Part } from '../score/score';
 import type { Clock } from '../score/time';
 import type { Player } from '../instruments/player';

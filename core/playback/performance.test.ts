@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { firstLine, makeScore, TICKS, type MakeOptions } from '../testing/make';
 import { Note as TonalNote } from 'tonal';
 import { pitchName, spelled } from '../score/pitch';

@@ -2,11 +2,13 @@
  * A passage as it would sound when played as planned: tones with the string they are on, new bows and slurred notes, shares of
  * sounding by articulation, slides where a shift is heard, and the beats for a count-in and a click.
  */
+import { slideSeconds } from '../left-hand/shift';
+import { GRACE_S } from '../score/time';
 import { feltBeat, wholeBarTicks } from '../score/beat';
 import { midiOf } from '../score/pitch';
 import { loudnessOf } from '../score/loudness';
 import { pizzicatoAt } from '../score/techniques';
-import type { Line, LineEvent } from '@/core/instruments/lines';
+import type { Line, LineEvent } from '../instruments/lines';
 import type { Articulation, Note, Part } from '../score/score';
 import type { Clock } from '../score/time';
 import type { Instrument } from '../instruments/instrument';
@@ -80,11 +82,6 @@ const SHARES: ReadonlyArray<readonly [articulation: Articulation, share: number]
 const PLAIN_SHARE = 0.94;
 
 /** Seconds of a slide at most, and the share of the note before that it may take (judgement). */
-const SLIDE_S = 0.12;
-const SLIDE_SHARE = 0.3;
-
-/** Seconds of each grace note before the beat, and the share of the time to the note before it that they may take together. */
-const GRACE_S = 0.08;
 
 export function performanceOf(request: PerformanceRequest): Performance {
   const { part, line, clock, within } = request;
@@ -181,7 +178,7 @@ function slideInto(to: FingeredNote | undefined, last: readonly Tone[], made: re
   if (!shift || !tone || last.length > 1 || made.length !== 1 || tone.plucked) return;
   const heard = shift.heard === 'in a slur' || (shift.kind === 'same finger' && shift.heard === 'at a bow change');
   if (!heard || tone.endS < startS - 0.02) return;
-  const seconds = Math.min(SLIDE_S, (tone.endS - tone.startS) * SLIDE_SHARE);
+  const seconds = slideSeconds(tone.endS - tone.startS);
   const hertz = shift.guide ? hertzOf(midiOf(strings[shift.guide.string - 1]!) + shift.guide.stop) : made[0]!.hertz;
   tone.slide = { fromS: tone.endS - seconds, hertz };
 }

@@ -1,7 +1,7 @@
 /** Time: values that are cut short, ties over the bar line, syncopations, entries off the beat; each with the count inside. */
 import { feltBeat } from '../score/beat';
 import { silenceBetween, silenceInWords } from '../score/silence';
-import { linesOf, type Line, type LineEvent } from '@/core/instruments/lines';
+import { linesOf, type Line, type LineEvent } from '../instruments/lines';
 import { barIndexAt, type Bar, type Part } from '../score/score';
 import type { ReadingAid } from './aid';
 

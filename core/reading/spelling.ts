@@ -1,6 +1,6 @@
 /** Spellings that the hand thinks otherwise: B sharp as C, a double sharp, an augmented second that lies as a minor third. */
 import { letterIndex, midiOf, spelled, type Pitch } from '../score/pitch';
-import { linesOf } from '@/core/instruments/lines';
+import { linesOf } from '../instruments/lines';
 import type { Note, Part } from '../score/score';
 import type { ReadingAid } from './aid';
 import { noteName } from './words';

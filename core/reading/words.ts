@@ -11,4 +11,3 @@ export const noteName = ({ step, alter }: Pick<Pitch, 'step' | 'alter'>): string
 
 /** "F sharp", and "F natural" where that has to be said. */
 export const fullName = ({ step, alter }: Pick<Pitch, 'step' | 'alter'>): string => step + (ALTERS[alter] ?? '');
-

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { makeScore, TICKS } from '../testing/make';
 import { barAt, barsAt, placeAt, sayBar, sayBars, sayNote } from './address';
 import { ticksOf } from './bars';

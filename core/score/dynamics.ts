@@ -1,7 +1,10 @@
 /** Dynamics by their printed names. */
 import type { DynamicLevel } from './score';
 
-const LEVELS: Readonly<Record<string, DynamicLevel>> = {
+/** Softest first. */
+export const DYNAMIC_LEVELS: readonly DynamicLevel[] = ['ppp', 'pp', 'p', 'mp', 'mf', 'f', 'ff', 'fff'];
+
+const NAMED: Readonly<Record<string, DynamicLevel>> = {
   ppppp: 'ppp',
   pppp: 'ppp',
   ppp: 'ppp',
@@ -30,5 +33,5 @@ export const DYNAMIC_NAMES: readonly string[] = ['ppp', 'pp', 'p', 'mp', 'mf', '
 
 /** Level from here on; null for a stressed note, undefined for what is no dynamic. */
 export function levelOf(name: string): DynamicLevel | null | undefined {
-  return LEVELS[name] ?? (STRESSED.includes(name) ? null : undefined);
+  return NAMED[name] ?? (STRESSED.includes(name) ? null : undefined);
 }

@@ -1,11 +1,10 @@
 /** The wanted loudness at any moment: the printed level, and the way that hairpins lead between levels. */
+import { DYNAMIC_LEVELS } from './dynamics';
 import type { DynamicLevel, Part } from './score';
 import { TICKS_PER_QUARTER } from './ticks';
 
-const LEVELS: readonly DynamicLevel[] = ['ppp', 'pp', 'p', 'mp', 'mf', 'f', 'ff', 'fff'];
-
 /** In force where a part prints no dynamic yet. */
-const UNSAID = LEVELS.indexOf('mf');
+const UNSAID = DYNAMIC_LEVELS.indexOf('mf');
 
 export interface Loudness {
   /** The printed level in force, hairpins aside. */
@@ -31,7 +30,7 @@ export function loudnessOf(part: Marked): Loudness {
   let m = 0;
   const takeMarks = (until: number) => {
     for (; m < marks.length && marks[m]!.tick <= until; m++) {
-      steps = LEVELS.indexOf(marks[m]!.level!);
+      steps = DYNAMIC_LEVELS.indexOf(marks[m]!.level!);
       points.push({ tick: marks[m]!.tick, steps, glide: null });
     }
   };
@@ -40,9 +39,9 @@ export function loudnessOf(part: Marked): Loudness {
     const end = Math.min(hairpin.to, hairpins[i + 1]?.from ?? Infinity);
     const arrival = marks.find((mark) => mark.tick > hairpin.from && mark.tick <= end + TICKS_PER_QUARTER && mark.tick >= end - TICKS_PER_QUARTER);
     const step = hairpin.kind === 'crescendo' ? 1 : -1;
-    const printed = arrival ? LEVELS.indexOf(arrival.level!) : null;
+    const printed = arrival ? DYNAMIC_LEVELS.indexOf(arrival.level!) : null;
     // A crescendo that leads to p is a swell before a sudden p: it rises and the p comes as printed.
-    const to = printed !== null && Math.sign(printed - steps) === step ? printed : Math.min(LEVELS.length - 1, Math.max(0, steps + step));
+    const to = printed !== null && Math.sign(printed - steps) === step ? printed : Math.min(DYNAMIC_LEVELS.length - 1, Math.max(0, steps + step));
     const until = Math.min(end, arrival?.tick ?? end);
     points.push({ tick: hairpin.from, steps, glide: { until, to } });
     points.push({ tick: until, steps: to, glide: null });
@@ -78,4 +77,4 @@ export function loudnessOf(part: Marked): Loudness {
 }
 
 /** The level nearest to a number of steps. */
-export const levelNear = (steps: number): DynamicLevel => LEVELS[Math.min(LEVELS.length - 1, Math.max(0, Math.round(steps)))]!;
+export const levelNear = (steps: number): DynamicLevel => DYNAMIC_LEVELS[Math.min(DYNAMIC_LEVELS.length - 1, Math.max(0, Math.round(steps)))]!;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { Interval, Note as TonalNote } from 'tonal';
 import { frequencyHz, keyAlter, letterIndex, midiOf, naturalAt, parsePitch, pitchName, spelled, STEPS, transposed, type Pitch } from './pitch';
 

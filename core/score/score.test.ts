@@ -1,7 +1,7 @@
 import { beatOf } from './beat';
 import { makeScore, TICKS } from '../testing/make';
 import { noteById } from './find';
-import { linesOf } from '@/core/instruments/lines';
+import { linesOf } from '../instruments/lines';
 import { automaticPassages } from './passages';
 import { barIndexAt, partEnd, type Bar } from './score';
 import { clockFor, printedTempo } from './time';

@@ -8,6 +8,9 @@ import { TICKS_PER_QUARTER } from './ticks';
 /** Used where a part prints no tempo at all. */
 export const TEMPO_WITHOUT_MARK = 90;
 
+/** Seconds that a note before the beat takes (judgement). */
+export const GRACE_S = 0.08;
+
 /** Quarters per minute that may be asked for: the range of a metronome, and some more where quarters are short. */
 export const SLOWEST_TEMPO = 20;
 export const FASTEST_TEMPO = 320;

@@ -1,14 +1,14 @@
 /** A plan as the marks that taking it writes: only those that a player needs, never a number on every note. */
-import type { Part } from '@/core/score/score';
-import { fingerName } from '@/core/instruments/player';
-import { type Fingering } from '@/core/left-hand/fingering';
-import { planFingering, type FingeredNote, type FingeringMemory, type FingeringRequest } from '@/core/left-hand/fingering';
-import { marksWorthWriting, type Density } from '@/core/left-hand/worth-writing';
-import type { Bowing } from '@/core/bow-arm/describe';
-import { bowMarksWorthWriting } from '@/core/bow-arm/worth-writing';
-import { noteById } from '@/core/score/find';
-import { markKey, splitKey, type Mark, type Marking } from '@/core/marking/mark';
-import type { MarkKind } from '@/core/marking/kinds';
+import type { Part } from '../score/score';
+import { fingerName } from '../instruments/player';
+import { type Fingering } from '../left-hand/fingering';
+import { planFingering, type FingeredNote, type FingeringMemory, type FingeringRequest } from '../left-hand/fingering';
+import { marksWorthWriting, type Density } from '../left-hand/worth-writing';
+import type { Bowing } from '../bow-arm/describe';
+import { bowMarksWorthWriting } from '../bow-arm/worth-writing';
+import { noteById } from '../score/find';
+import { markKey, splitKey, type Mark, type Marking } from '../marking/mark';
+import type { MarkKind } from '../marking/kinds';
 
 export interface Wanted {
   target: string;

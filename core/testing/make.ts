@@ -3,7 +3,7 @@ import { accidentalStates } from '../score/accidentals';
 import { noteId, pitchInId } from '../score/identity';
 import { parsePitch } from '../score/pitch';
 import { TICKS_PER_QUARTER } from '../score/ticks';
-import { linesOf } from '@/core/instruments/lines';
+import { linesOf } from '../instruments/lines';
 import type { Articulation, DynamicLevel, InstrumentKind, Part, Score } from '../score/score';
 
 export interface MakeOptions {

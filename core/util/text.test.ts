@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../testing/runs';
 import { SaxesParser } from 'saxes';
 import { cleanLine, cleanText, isClean, shortened } from './text';
 

@@ -1,6 +1,6 @@
 /** Risk: one stem per note that may go wrong; height is the chance, shape and letter the cause, never colour alone. */
 import { memo } from 'react';
-import { FINDINGS, type FindingKind, type Shape } from '@/core/checks/kinds';
+import { FINDINGS, labelOf, type FindingKind, type Shape } from '@/core/checks/kinds';
 import type { NoteRisk } from '@/core/checks/context';
 import type { Finding } from '@/core/checks/finding';
 import type { System } from './engraving';
@@ -53,7 +53,7 @@ export const RiskTrack = memo(function RiskTrack({ system, risks, findings, barO
         const id = finding.noteIds.find((each) => system.heads[each]);
         if (!id) return null;
         const x = system.heads[id]!.x;
-        const label = shortLabel(finding);
+        const label = labelOf(finding);
         const width = textWidth(label);
         const at = [x + 8, x - 8 - width].find(
           (from) => from >= LABEL_WIDTH && from + width <= end && clearOfStems(from, from + width) && row.claim({ from, to: from + width }),
@@ -84,8 +84,6 @@ function worstByBar(findings: readonly Finding[], barOf: (noteId: string) => num
   }
   return [...worst.values()].sort((a, b) => b.severity - a.severity);
 }
-
-const shortLabel = ({ kind, numbers }: Finding): string => FINDINGS[kind].label(numbers);
 
 /** Causes of a risk that are no findings. */
 const CAUSES: Readonly<Record<string, Shape>> = { shift: 'diamond', extension: 'triangle up', 'cold entry': 'square' };

@@ -1,4 +1,5 @@
 /** What the engraver's picture of one system says: its size, note heads and bars. */
+import { rounded } from '../../core/util/round';
 
 export interface NoteHead {
   /** Centre of the note head in px of the system's picture. */
@@ -42,4 +43,4 @@ export function readSystem(svg: string): System {
   return { svg: svg.replace(/<desc>.*?<\/desc>/, ''), widthPx, heightPx, heads, bars };
 }
 
-const round = (value: number): number => Math.round(value * 10) / 10;
+const round = (value: number): number => rounded(value, 1);

@@ -1,7 +1,7 @@
 /** ABC in. Onsets, lengths and pitches are checked against the parser package's own audio timeline (abcjs). */
 import abcjs from 'abcjs';
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../../testing/runs';
 import { typedNonsense } from '../../../tests/support/damage';
 import { midiOf, pitchName } from '../../score/pitch';
 import { playedOrder } from '../../score/played';

@@ -1,9 +1,9 @@
 /** Damaged files: whatever comes in, there is a score or a problem with a remedy, and a score that was read can be used. */
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../../testing/runs';
 import { damage, damaged } from '../../../tests/support/damage';
 import { demoText } from '../../../tests/support/demo';
-import { linesOf } from '@/core/instruments/lines';
+import { linesOf } from '../../instruments/lines';
 import { automaticPassages } from '../../score/passages';
 import { usualPlayer } from '../../instruments/player';
 import { check } from '../../checks/check';

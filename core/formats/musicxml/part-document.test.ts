@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../../testing/runs';
 import { realScores } from '../../../tests/support/real-scores';
 import { randomScore } from '../../../tests/support/random-score';
 import { readScoreBytes } from '../read';

@@ -1,6 +1,6 @@
 /** Edits against the print: what the edited file says when it is read again is what the edited part says. */
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../../testing/runs';
 import { DEMO_NAMES, demoScore } from '../../../tests/support/demo';
 import { accidentalStates } from '../../score/accidentals';
 import { DYNAMIC_NAMES } from '../../score/dynamics';

@@ -1,11 +1,11 @@
 /** What went in comes out: marks made on a part by itself stand in the file that came, at their places, and are read there again. */
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../../testing/runs';
 import { chance, randomScore } from '../../../tests/support/random-score';
 import { everyMark } from '../../testing/marks';
 import { splitChanges, storedAgain } from '../../testing/stored';
 import { noteNamed } from '../../score/identity';
-import { linesOf } from '@/core/instruments/lines';
+import { linesOf } from '../../instruments/lines';
 import { onTimeLine } from '../../score/time-line';
 import { pitchName } from '../../score/pitch';
 import type { Part } from '../../score/score';

@@ -1,5 +1,5 @@
 /** Slurs that the coach changed: the printed ones inside are taken out, the wanted ones are put in. */
-import { linesOf } from '@/core/instruments/lines';
+import { linesOf } from '../../instruments/lines';
 import type { Note, Part } from '../../score/score';
 import { slurLinks } from '../../marking/links';
 import type { Marking } from '../../marking/mark';

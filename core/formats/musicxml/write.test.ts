@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../../testing/runs';
 import { DEMO_NAMES, demoScore, demoText } from '../../../tests/support/demo';
-import { linesOf } from '@/core/instruments/lines';
+import { linesOf } from '../../instruments/lines';
 import { slurLinks } from '../../marking/links';
 import { bowInForce, fingerInForce, markKey, stringInForce, type Mark, type Marking } from '../../marking/mark';
 import { PLAYER_KINDS, valuesOf, type MarkKind } from '../../marking/kinds';

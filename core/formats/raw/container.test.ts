@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { runs } from '@/core/testing/runs';
+import { runs } from '../../testing/runs';
 import { zipSync, type Zippable } from 'fflate';
 import { demoText } from '@/tests/support/demo';
 import { newContainer, openContainer, packContainer } from './container';

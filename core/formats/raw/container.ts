@@ -4,7 +4,7 @@
  * small file cannot grow without bounds; no name inside is ever used as a path.
  */
 import { Unzip, UnzipInflate, zipSync, type Zippable } from 'fflate';
-import { bad, good, type Result } from '@/core/util/result';
+import { bad, good, type Result } from '../../util/result';
 import { child, decodeXmlBytes, LARGEST_FILE_BYTES, parseXml } from './xml';
 
 export interface Container {

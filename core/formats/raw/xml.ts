@@ -4,9 +4,9 @@
  * (XML 1.0, well-formedness errors with line and column); no entity is ever fetched or expanded.
  */
 import { SaxesParser } from 'saxes';
-import { LIMITS } from '@/core/util/limits';
-import { bad, good, type Result } from '@/core/util/result';
-import { cleanText } from '@/core/util/text';
+import { LIMITS } from '../../util/limits';
+import { bad, good, type Result } from '../../util/result';
+import { cleanText } from '../../util/text';
 
 export interface XmlElement {
   name: string;
