@@ -12,4 +12,14 @@ export default [
       'import/no-anonymous-default-export': 'off',
     },
   },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+  {
+    // Whoever enters a room can read it: what grows past this has two subjects.
+    files: ['{app,core,headless,server,ui,workers}/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.ts', 'core/testing/**'],
+    rules: {
+      'max-lines': ['error', { max: 350 }],
+      'max-lines-per-function': ['error', { max: 80 }],
+    },
+  },
 ];

@@ -9,8 +9,8 @@ const engravingShape = z.object({
   systems: z.array(
     z.object({ svg: z.string(), widthPx: z.number(), heightPx: z.number(), heads: z.record(z.string(), z.unknown()), bars: z.array(z.unknown()) }).loose(),
   ),
-  /** Last bar of the picture. */
-  toBar: z.number(),
+  /** Last bar of the picture, where not all of them are drawn at once. */
+  toBar: z.number().optional(),
 });
 
 const NO_PICTURE: Problem = {
@@ -44,5 +44,5 @@ export async function askEngraving(url: string, asked: EngravingAsked, signal: A
   }
   const answer = engravingShape.safeParse(await response.json().catch(() => null));
   if (!answer.success) throw new NotNow(NO_PICTURE);
-  return answer.data as unknown as Engraving & { toBar: number };
+  return { ...(answer.data as unknown as Engraving), toBar: answer.data.toBar ?? asked.toBar };
 }
