@@ -1,9 +1,9 @@
 /** The commands of bin/omaggio: bytes and options in, a value of headless/shapes.ts out. */
 import { beatOf } from '../core/score/beat';
 import { barsAt, sayBars } from '../core/score/address';
-import { ticksOf } from '../core/score/bars';
+import { ticksOf, type BarRange } from '../core/score/bars';
 import { noteById } from '../core/score/find';
-import { linesOf } from '@/core/instruments/lines';
+import { linesOf } from '../core/instruments/lines';
 import { orderInWords, playedOrder } from '../core/score/played';
 import { automaticPassages } from '../core/score/passages';
 import { pitchName } from '../core/score/pitch';
@@ -19,7 +19,8 @@ import { toldOrGuessed } from '../core/instruments/play-on';
 import { fingerName, playerFrom, type Player, type Technique } from '../core/instruments/player';
 import { markKey, type Marking } from '../core/marking/mark';
 import { editedPart } from '../core/marking/print-edits';
-import { fingeredNoteJson, type Unplayable } from '../core/left-hand/fingering';
+import { type TickRange, type Unplayable } from '../core/left-hand/fingering';
+import { fingeredNoteJson } from '../core/left-hand/fingered-note';
 import { marksWorthWriting } from '../core/left-hand/worth-writing';
 import { handAdvice } from '../core/left-hand/advice';
 import { comparedHands, HANDS_CAUTION, type ForWhom } from '../core/left-hand/for-whom';
@@ -36,7 +37,7 @@ import type { Finding } from '../core/checks/finding';
 import { remediesFor } from '../core/checks/remedies';
 import { bad, good, type Result } from '../core/util/result';
 import type { Options } from './options';
-import { readPreferences } from './preferences';
+import { readPreferences, type Preferences } from './preferences';
 import { TICKS_PER_QUARTER } from '../core/score/ticks';
 
 export interface Outcome {
@@ -44,6 +45,28 @@ export interface Outcome {
   /** Bytes of the marked score, when it was asked for. */
   marked: Uint8Array | null;
 }
+
+/** What every command about a part knows. */
+interface Asked {
+  options: Options;
+  parts: readonly Part[];
+  /** As told, before the edits of the marks. */
+  part: Part;
+  range: BarRange | null;
+  within: TickRange | null;
+  marking: Marking;
+  preferences: Preferences;
+  player: Player;
+  /** The marked score with these marks as well, where it was asked for. */
+  marked(more: Marking): Uint8Array | null;
+}
+
+/** The part with the edits, and all that planning is asked with. */
+const planned = ({ part, marking, player, options, within }: Asked) => {
+  const edited = editedPart(part, marking);
+  const clock = clockFor(edited, options.tempo);
+  return { part: edited, player, clock, marking, alternatives: options.alternatives, ...(within ? { within } : {}) };
+};
 
 export function run(options: Options, bytes: Uint8Array, marksText: string | null): Result<Outcome> {
   const read = readScoreBytes(bytes);
@@ -56,114 +79,127 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   const range = options.bars === null ? good(null) : barsAt(part, options.bars);
   if (!range.ok) return range;
   const within = range.value && ticksOf(part, range.value);
-  const inside = (note: Note) => within === null || (note.onset >= within.from && note.onset < within.to);
-  const place = (note: Note) => placeJson(part, note);
-  if (options.command === 'notes') {
-    const notes = part.notes.filter((note) => !note.cue && inside(note));
-    return good({
-      value: {
-        notes: notes.map((note) => ({
-          id: note.id,
-          ...place(note),
-          onset: note.onset / TICKS_PER_QUARTER,
-          duration: note.duration / TICKS_PER_QUARTER,
-          pitch: pitchName(note.pitch),
-        })),
-      },
-      marked: null,
-    });
-  }
+  if (options.command === 'notes') return good({ value: notesValue(part, within), marked: null });
   const preferences = readPreferences(options.set);
   if (!preferences.ok) return preferences;
-  const { hand: likes, leftHand: handCosts, bow: bowCosts, technique, intonation } = preferences.value;
-  const player = playerFor(part, options, technique);
+  const player = playerFor(part, options, preferences.value.technique);
   if (!player.ok) return player;
   const marking = readMarks(marksText, part, read.value.document.text);
   if (!marking.ok) return marking;
-  const edited = editedPart(part, marking.value);
-  const clock = clockFor(edited, options.tempo);
-  const shared = {
-    part: edited,
-    player: player.value,
-    clock,
+  const asked: Asked = {
+    options,
+    parts: score.parts,
+    part,
+    range: range.value,
+    within,
     marking: marking.value,
-    alternatives: options.alternatives,
-    ...(within ? { within } : {}),
+    preferences: preferences.value,
+    player: player.value,
+    marked: (more) => (options.out === null ? null : likeTheFile(writeMarked(read.value.document, part, { ...more, ...marking.value }), bytes)),
   };
-  const marked = (more: Marking) => (options.out === null ? null : likeTheFile(writeMarked(read.value.document, part, { ...more, ...marking.value }), bytes));
-  switch (options.command) {
-    case 'finger': {
-      const result = fingerPart({ ...shared, costs: handCosts, preferences: likes });
-      const alternatives = result.alternatives.map(({ notes, ...way }) => ({
-        ...way,
-        notes: notes.map((fingered) => fingeredNoteJson(edited, fingered, noteById(edited, fingered.id)!, player.value.instrument)),
-      }));
-      const best = result.alternatives[0];
-      const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
-      for (const note of best ? marksWorthWriting(best, options.write) : [])
-        taken[markKey(note.id, 'finger')] = { value: fingerName(note.place.finger), origin: 'suggestion' };
-      const bitsPerS = SHIFT_BITS_PER_S[player.value.level];
-      const everything = { from: 0, to: Infinity };
-      const line = linesOf(edited)[0]!;
-      const said = best ? handAdvice({ ...shared, line, costs: handCosts, preferences: likes }, best, result.unlike, bitsPerS, within ?? everything) : [];
-      const advice = said.map(({ kind, barIndex, noteIds, text }) => ({ kind, bar: edited.bars[barIndex]!.label, barIndex, noteIds, text }));
-      const against =
-        options.against &&
-        playerFrom({ ...options.against, name: 'the other player', tuning: null, level: options.level, thumbPosition: isLow(options.against.instrument) });
-      if (against && !against.ok) return against;
-      const question = { ...shared, line, costs: handCosts, preferences: likes };
-      const compared = against ? comparedJson(comparedHands(question, player.value, against.value), edited) : null;
-      return good({ value: { alternatives, advice, against: compared, unplayable: unplayableJson(result.unplayable, place) }, marked: marked(taken) });
-    }
-    case 'bow': {
-      const line = linesOf(edited)[0]!;
-      const asked = { ...shared, line, costs: { hand: handCosts, bow: bowCosts }, preferences: likes };
-      const { plan, memory } = planHand({ ...asked, alternatives: 1 });
-      const plans = planBow(asked, plan, memory).bowings;
-      const { kind } = player.value.instrument;
-      const alternatives = plans.map((plan) => bowingJson(plan, part, place, { clock, hairCm: HAIR_CM[kind], strokesPerS: STROKES_PER_S[player.value.level] }));
-      const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
-      for (const mark of plans[0] ? bowMarksWorthWriting(plans[0]) : []) taken[markKey(mark.noteId, mark.kind)] = { value: mark.value, origin: 'suggestion' };
-      return good({ value: { alternatives }, marked: marked(taken) });
-    }
-    case 'check': {
-      const request: CheckRequest = {
-        part: edited,
-        marking: marking.value,
-        player: player.value,
-        tempo: options.tempo,
-        passages: automaticPassages(part),
-        preferences: likes,
-        intonation,
-        others: score.parts
-          .filter(({ id }) => id !== part.id)
-          .map((other) => ({ id: other.id, name: other.name, markingId: other.id, part: other, marking: {} })),
-        costs: { hand: handCosts, bow: bowCosts },
-        edited: (tried) => editedPart(part, tried),
-      };
-      const { report, memories } = checked(request);
-      const inRange = (barIndex: number) => range.value === null || (barIndex >= range.value.fromBar && barIndex <= range.value.toBar);
-      const label = (index: number) => part.bars[index]!.label;
-      const { limitedBy, ...tempo } = report.tempo;
-      return good({
-        value: {
-          tempo: {
-            ...tempo,
-            limitedBy: limitedBy && { kind: limitedBy.kind, bar: label(limitedBy.barIndex), beat: limitedBy.beat, noteIds: limitedBy.noteIds },
-          },
-          passages: report.passages.map(({ name, fromBar, toBar, ceiling, floor }) => ({
-            name,
-            bars: `${label(fromBar)}-${label(toBar)}`,
-            tempo: { ceiling, floor },
-          })),
-          findings: report.findings
-            .filter((finding) => inRange(finding.barIndex))
-            .map((finding) => findingJson(finding, options.remedies === 'all' ? request : null, memories)),
-        },
-        marked: marked({}),
-      });
-    }
-  }
+  return COMMANDS[options.command](asked);
+}
+
+const COMMANDS: Readonly<Record<'finger' | 'bow' | 'check', (asked: Asked) => Result<Outcome>>> = { finger: fingered, bow: bowed, check: checkedPart };
+
+function notesValue(part: Part, within: TickRange | null) {
+  const inside = (note: Note) => within === null || (note.onset >= within.from && note.onset < within.to);
+  return {
+    notes: part.notes
+      .filter((note) => !note.cue && inside(note))
+      .map((note) => ({
+        id: note.id,
+        ...placeJson(part, note),
+        onset: note.onset / TICKS_PER_QUARTER,
+        duration: note.duration / TICKS_PER_QUARTER,
+        pitch: pitchName(note.pitch),
+      })),
+  };
+}
+
+function fingered(asked: Asked): Result<Outcome> {
+  const { options, within, player, marked, preferences } = asked;
+  const { hand: likes, leftHand: handCosts } = preferences;
+  const shared = planned(asked);
+  const edited = shared.part;
+  const place = (note: Note) => placeJson(asked.part, note);
+  const result = fingerPart({ ...shared, costs: handCosts, preferences: likes });
+  const alternatives = result.alternatives.map(({ notes, ...way }) => ({
+    ...way,
+    notes: notes.map((fingered) => fingeredNoteJson(edited, fingered, noteById(edited, fingered.id)!, player.instrument)),
+  }));
+  const best = result.alternatives[0];
+  const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
+  for (const note of best ? marksWorthWriting(best, options.write) : [])
+    taken[markKey(note.id, 'finger')] = { value: fingerName(note.place.finger), origin: 'suggestion' };
+  const bitsPerS = SHIFT_BITS_PER_S[player.level];
+  const everything = { from: 0, to: Infinity };
+  const line = linesOf(edited)[0]!;
+  const said = best ? handAdvice({ ...shared, line, costs: handCosts, preferences: likes }, best, result.unlike, bitsPerS, within ?? everything) : [];
+  const advice = said.map(({ kind, barIndex, noteIds, text }) => ({ kind, bar: edited.bars[barIndex]!.label, barIndex, noteIds, text }));
+  const against =
+    options.against &&
+    playerFrom({ ...options.against, name: 'the other player', tuning: null, level: options.level, thumbPosition: isLow(options.against.instrument) });
+  if (against && !against.ok) return against;
+  const question = { ...shared, line, costs: handCosts, preferences: likes };
+  const compared = against ? comparedJson(comparedHands(question, player, against.value), edited) : null;
+  return good({ value: { alternatives, advice, against: compared, unplayable: unplayableJson(result.unplayable, place) }, marked: marked(taken) });
+}
+
+function bowed(asked: Asked): Result<Outcome> {
+  const { part, player, marked, preferences } = asked;
+  const { hand: likes, leftHand: handCosts, bow: bowCosts } = preferences;
+  const shared = planned(asked);
+  const { part: edited, clock } = shared;
+  const place = (note: Note) => placeJson(part, note);
+  const line = linesOf(edited)[0]!;
+  const question = { ...shared, line, costs: { hand: handCosts, bow: bowCosts }, preferences: likes };
+  const { plan, memory } = planHand({ ...question, alternatives: 1 });
+  const plans = planBow(question, plan, memory).bowings;
+  const { kind } = player.instrument;
+  const alternatives = plans.map((plan) => bowingJson(plan, part, place, { clock, hairCm: HAIR_CM[kind], strokesPerS: STROKES_PER_S[player.level] }));
+  const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
+  for (const mark of plans[0] ? bowMarksWorthWriting(plans[0]) : []) taken[markKey(mark.noteId, mark.kind)] = { value: mark.value, origin: 'suggestion' };
+  return good({ value: { alternatives }, marked: marked(taken) });
+}
+
+function checkedPart(asked: Asked): Result<Outcome> {
+  const { options, parts, part, range, player, marking, marked, preferences } = asked;
+  const { hand: likes, leftHand: handCosts, bow: bowCosts, intonation } = preferences;
+  const edited = editedPart(part, marking);
+  const request: CheckRequest = {
+    part: edited,
+    marking,
+    player,
+    tempo: options.tempo,
+    passages: automaticPassages(part),
+    preferences: likes,
+    intonation,
+    others: parts.filter(({ id }) => id !== part.id).map((other) => ({ id: other.id, name: other.name, markingId: other.id, part: other, marking: {} })),
+    costs: { hand: handCosts, bow: bowCosts },
+    edited: (tried) => editedPart(part, tried),
+  };
+  const { report, memories } = checked(request);
+  const inRange = (barIndex: number) => range === null || (barIndex >= range.fromBar && barIndex <= range.toBar);
+  const label = (index: number) => part.bars[index]!.label;
+  const { limitedBy, ...tempo } = report.tempo;
+  return good({
+    value: {
+      tempo: {
+        ...tempo,
+        limitedBy: limitedBy && { kind: limitedBy.kind, bar: label(limitedBy.barIndex), beat: limitedBy.beat, noteIds: limitedBy.noteIds },
+      },
+      passages: report.passages.map(({ name, fromBar, toBar, ceiling, floor }) => ({
+        name,
+        bars: `${label(fromBar)}-${label(toBar)}`,
+        tempo: { ceiling, floor },
+      })),
+      findings: report.findings
+        .filter((finding) => inRange(finding.barIndex))
+        .map((finding) => findingJson(finding, options.remedies === 'all' ? request : null, memories)),
+    },
+    marked: marked({}),
+  });
 }
 
 /** A finding with what helps against it, tried; the marks of each remedy as `--marks` takes them. */

@@ -5,7 +5,8 @@ import { applyChanges } from '../core/marking/change';
 import { markKey } from '../core/marking/mark';
 import { automaticPassages } from '../core/score/passages';
 import type { PlayerDescription } from '../core/instruments/player';
-import { Analyst, type Conditions } from './analyst';
+import { Analyst } from './analyst';
+import { type Conditions } from './questions';
 
 const plain = PLAIN_CONDITIONS;
 const bars = { fromBar: 0, toBar: 15 };

@@ -3,34 +3,32 @@
  * same core as the server and the headless door.
  */
 import { noteById } from '../core/score/find';
-import { linesOf, type Line } from '@/core/instruments/lines';
+import { linesOf, type Line } from '../core/instruments/lines';
 import { ticksOf, type BarRange } from '../core/score/bars';
 import type { Passage } from '../core/score/passages';
 import type { Note, Part, Score } from '../core/score/score';
 import { clockFor } from '../core/score/time';
 import { readPartDocument } from '../core/formats/musicxml/part-document';
 import { toldOrGuessed } from '../core/instruments/play-on';
-import { asTold, type Told } from '../core/instruments/as-told';
+import { asTold } from '../core/instruments/as-told';
 import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
 import { editedPart } from '../core/marking/print-edits';
 import { splitKey, type Marking } from '../core/marking/mark';
 import { kindsWhere, MARKS } from '../core/marking/kinds';
-import { changesFor as changesOf, heldFingering, suggestedBowing, withoutSuggestions } from '@/core/suggest/suggestion';
+import { changesFor as changesOf, heldFingering, suggestedBowing, withoutSuggestions } from '../core/suggest/suggestion';
 import { applyChanges, type Change } from '../core/marking/change';
 import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
 import { fingerPart } from '../core/left-hand/part';
-import { costsMore, fingeringNumbers, type FingeringNumbers } from '../core/left-hand/reasons';
-import { planFingering, type FingeredNote, type Fingering, type FingeringMemory } from '../core/left-hand/fingering';
+import { costsMore, fingeringNumbers } from '../core/left-hand/reasons';
+import { planFingering, type FingeredNote, type FingeringMemory } from '../core/left-hand/fingering';
 import { handAdvice, type HandAdvice } from '../core/left-hand/advice';
-import type { HandPreferences } from '../core/left-hand/preferences';
-import type { Density } from '../core/left-hand/worth-writing';
 import { planBowing, preparedAtoms, type BowingRequest } from '../core/bow-arm/bowing';
-import type { Bowing, Stroke } from '../core/bow-arm/describe';
+import type { Stroke } from '../core/bow-arm/describe';
 import { bowCostsMore, choicesForBow, type BowChoice } from '../core/bow-arm/choices';
 import { openStringVersion, type StringOf } from '../core/bow-arm/crossings';
-import { hemiolasOf, type Hemiola } from '../core/bow-arm/hemiola';
-import { bowingNumbers, type BowingNumbers } from '../core/bow-arm/reasons';
+import { hemiolasOf } from '../core/bow-arm/hemiola';
+import { bowingNumbers } from '../core/bow-arm/reasons';
 import { HAIR_CM } from '../core/bow-arm/tables';
 import { SHIFT_BITS_PER_S, STROKES_PER_S } from '../core/checks/tables';
 import { stringsOf } from '../core/left-hand/strings';
@@ -39,68 +37,12 @@ import { readingAids } from '../core/reading/reading';
 import { checked, type Report } from '../core/checks/check';
 import { aimOf, placeOf } from '../core/checks/context';
 import { forkedPlanMemory, newPlanMemory, asShown, planBow, planLines, type PlanMemory } from '../core/plan/plan';
-import type { OtherPart } from '@/core/ensemble/ensemble';
-import type { IntonationSettings } from '../core/checks/target';
+import type { OtherPart } from '../core/ensemble/ensemble';
 import type { Finding } from '../core/checks/finding';
 import { changesFor, fitOf, type FitRequest, type FitRow, type ForPlayer } from '../core/checks/fit';
 import { remediesFor, type TriedRemedy } from '../core/checks/remedies';
 import { handOutlook } from '../core/checks/hand';
-
-/** What a plan depends on besides the music. */
-export interface Conditions {
-  marking: Marking;
-  player: PlayerDescription | null;
-  tempo: number | null;
-  told: Told;
-  /** How the left hand likes to play. */
-  preferences: HandPreferences;
-  /** How many fingers a taken suggestion writes. */
-  density: Density;
-  /** How in tune it is wanted. */
-  intonation: IntonationSettings;
-  /** Which line of a divided part is planned. */
-  line: number;
-}
-
-/** Another part of the piece, as the server gives it. */
-export interface OtherMusic {
-  id: string;
-  name: string;
-  markingId: string;
-  music: string;
-  marking: Marking;
-  told: Told;
-}
-
-export interface OpenPart {
-  part: Part;
-}
-
-export interface FingeringChoice {
-  way: Fingering;
-  numbers: FingeringNumbers;
-  /** What it comes to for this player. */
-  outlook: ReturnType<typeof handOutlook>;
-  more: string[];
-  less: string[];
-  /** What taking it writes. */
-  changes: Change[];
-}
-
-export interface BowingChoice {
-  plan: Bowing;
-  numbers: BowingNumbers;
-  more: string[];
-  less: string[];
-  changes: Change[];
-}
-
-/** What else there is to say about the bow in a passage. */
-export interface BowAside {
-  hemiolas: Hemiola[];
-  /** Strings of every note, for practising the crossings alone. */
-  openStrings: Array<{ noteId: string; strings: number[] }>;
-}
+import type { Conditions, OtherMusic, OpenPart, FingeringChoice, BowingChoice, BowAside } from './questions';
 
 /** Fingerings of a passage that are shown. */
 const SHOWN_WAYS = 5;
@@ -111,6 +53,7 @@ const lineOf = (part: Part, index: number): Line => {
 };
 
 const FINGER_KINDS = kindsWhere(({ suggested }) => suggested === 'fingering');
+
 const BOW_KINDS = kindsWhere(({ suggested }) => suggested === 'bowing');
 
 export class Analyst {

@@ -6,7 +6,8 @@
 import { atomKey, type Atom } from './atoms';
 import { LONGEST_FIGURE } from './costs';
 import type { StrokeSpan } from './stroke';
-import { CELLS, GRID, gridPlace, HOPELESS, openedLayer, Tables, type Layer, type StepInput } from './step';
+import { openedLayer, type Layer, type StepInput } from './step';
+import { CELLS, GRID, gridPlace, HOPELESS, Tables } from './step-tables';
 import { REST_SECONDS } from './tables';
 
 export interface PlannedSpan {

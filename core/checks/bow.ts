@@ -1,63 +1,31 @@
 /** Findings of the bow arm: slurs longer than the bow, uneven returns, retakes, rates, crossings, wishes, repeats. */
-import { rounded } from '../util/round';
 import { noteById } from '../score/find';
-import { sayBars } from '../score/address';
-import { pizzicatoAt } from '../score/techniques';
 import { changeTo } from '../marking/change';
 import { bowInForce, markAt } from '../marking/mark';
 import { preparedAtoms } from '../bow-arm/bowing';
 import { lockInWords, smallestClash } from '../bow-arm/clash';
-import { crossingRate, crossingsOf, easiestPlace, RATE_CROSSINGS, type StringOf } from '../bow-arm/crossings';
 import type { Bowing, Stroke } from '../bow-arm/describe';
 import { soundRecipe } from '../bow-arm/sound';
 import { placeName, speedStepDb } from '../bow-arm/stroke';
 import { HAIR_CM, retakeSeconds } from '../bow-arm/tables';
 import { bowLimits, bowLoad, RATE_STROKES, strokeRate, USABLE, type TempoQuestion } from '../bow-arm/tempo';
 import { driftsOf, unevenPair, type Drift } from '../bow-arm/travel';
-import type { LineContext } from './context';
-import type { FindingKind, NumbersOf } from './numbers';
-import type { Finding, Remedy, TempoLimit } from './finding';
+import type { Finding, TempoLimit } from './finding';
 import {
   BOUNCED_PER_S,
   BOW_LOAD_FROM,
-  CROSSINGS_PER_S,
-  LEAP_S,
   MISSING_DB_FROM,
-  PIZZICATO_CHANGE_S,
   severityOf,
   STROKES_PER_S,
   UNEVEN_DB_FROM,
   UNEVEN_FIGURE_DB_FROM,
-  PLUCK_LOAD_FROM,
   WISH_MISSED_FROM,
   type Thresholds,
 } from './tables';
 import * as words from './words';
-
-export interface BowContext extends LineContext {
-  stringOf: StringOf;
-}
-
-/** Load, numbers, sentence and remedies of one kind at one stroke; null where there is nothing to say. */
-interface TroubleOf<Kind extends FindingKind> {
-  kind: Kind;
-  noteId?: string;
-  load: number;
-  from: Thresholds;
-  numbers: NumbersOf[Kind];
-  text: string;
-  hearIt?: string;
-  remedies: Remedy[];
-}
-
-type Trouble = { [Kind in FindingKind]: TroubleOf<Kind> }[FindingKind];
-
-type Limit = Pick<TempoLimit, 'kind' | 'tempo' | 'noteIds'>;
-
-/** Severity by itself, not by a load: 1. */
-const TOLD: Thresholds = [1, 2, 3];
-const CERTAIN: Thresholds = [0, 0, 1];
-const RATE_FROM: Thresholds = [1, 1.3, 1.7];
+import { crossingTroubles } from './bow-crossings';
+import { type BowContext, type Trouble, TOLD, CERTAIN, RATE_FROM, atTempo, round } from './bow-trouble';
+import { unlikeTroubles, repeatTroubles, phraseTroubles, plucking } from './bow-lines';
 
 /**
  * @param near only strokes within these bars are looked at, where just the neighbourhood of a spot is asked for; figures, rows and
@@ -114,9 +82,6 @@ export function bowFindings(
   });
   return { findings, limits };
 }
-
-/** A tempo at which it is over, with the plan held as it is. */
-const atTempo = (now: number, then: number) => ({ before: Math.round(now), after: then, tempo: then });
 
 type StrokeKind = (stroke: Stroke, before: Stroke | undefined, question: TempoQuestion) => Trouble | null;
 
@@ -286,126 +251,6 @@ function tooQuick(strokes: readonly Stroke[], i: number, question: TempoQuestion
   };
 }
 
-/** Crossings that are too quick or leap, and the tempo at which each quick row begins to be. */
-function crossingTroubles(bowing: Bowing, context: BowContext): { troubles: Trouble[]; limits: Limit[] } {
-  const { player, line, clock, stringOf } = context;
-  const crossings = crossingsOf(bowing.strokes, line, stringOf, (tick) => clock.secondsAt(tick), player.instrument.kind);
-  const most = CROSSINGS_PER_S[player.level];
-  const found: Trouble[] = [];
-  const limits: Limit[] = [];
-  let quickUntil = -1;
-  crossings.forEach((crossing, i) => {
-    const perS = crossingRate(crossings, i);
-    if (perS > 0) limits.push({ kind: 'string change too quick', tempo: (clock.tempo * most) / perS, noteIds: [crossing.noteId] });
-    if (perS > most && i > quickUntil) {
-      quickUntil = i + RATE_CROSSINGS * 2;
-      found.push({
-        kind: 'string change too quick',
-        noteId: crossing.noteId,
-        load: perS / most,
-        from: RATE_FROM,
-        numbers: { crossingsPerS: round(perS), playerCrossingsPerS: most, handTravelCm: round(crossing.handCm) },
-        text: words.crossingText(perS, most, easiestPlace(perS).words),
-        remedies: [
-          {
-            text: `Comes off at quarter = ${Math.floor((clock.tempo * most) / perS)}; first on the open strings alone.`,
-            ...atTempo(clock.tempo, Math.floor((clock.tempo * most) / perS)),
-          },
-        ],
-      });
-    }
-    const strings = Math.abs(crossing.to - crossing.from);
-    if (crossing.inSlur && crossing.leap)
-      limits.push({ kind: 'string leap in a slur', tempo: (clock.tempo * crossing.seconds) / (LEAP_S * strings), noteIds: [crossing.noteId] });
-    if (crossing.inSlur && crossing.leap && crossing.seconds < LEAP_S * strings)
-      found.push({
-        kind: 'string leap in a slur',
-        noteId: crossing.noteId,
-        load: (LEAP_S * strings) / crossing.seconds,
-        from: RATE_FROM,
-        numbers: { strings: round(strings), seconds: round(crossing.seconds) },
-        text: words.leapText(strings, crossing.seconds),
-        remedies: [{ text: 'Split the slur here, or finger it so that the strings are neighbours.', before: round(strings), after: 1 }],
-      });
-  });
-  return { troubles: found, limits };
-}
-
-function unlikeTroubles({ unlike }: Bowing, { part }: BowContext): Trouble[] {
-  return unlike.flatMap(({ fromBar, toBar, likeBar, why }): Trouble[] => {
-    const note = part.notes.find((each) => each.barIndex === fromBar);
-    if (!note) return [];
-    const here = sayBars(part.bars, { fromBar, toBar });
-    const there = sayBars(part.bars, { fromBar: likeBar, toBar: likeBar + toBar - fromBar });
-    return [
-      {
-        kind: 'bowed differently elsewhere',
-        noteId: note.id,
-        load: 1,
-        from: TOLD,
-        numbers: { bars: here, like: there },
-        text: words.unlikeText(`${toBar > fromBar ? 'bars' : 'bar'} ${here}`, `${toBar > fromBar ? 'bars' : 'bar'} ${there}`, why),
-        hearIt: `Play ${here} and ${there} one after the other: do the accents fall alike?`,
-        remedies: [{ text: 'Mark the first bow of both alike, or leave it and listen that the accents fall alike.', before: null, after: null }],
-      },
-    ];
-  });
-}
-
-const repeatTroubles = ({ resets }: Bowing, hairCm: number): Trouble[] =>
-  resets.map(({ noteId, direction, distance }) => ({
-    kind: 'repeat does not come round',
-    noteId,
-    load: 1,
-    from: TOLD,
-    numbers: { direction, cm: round(distance * hairCm) },
-    text: words.resetText(direction, distance * hairCm),
-    remedies: [{ text: 'Split or join a slur before the repeat, or take the first bow of the second time the other way.', before: null, after: null }],
-  }));
-
-const phraseTroubles = ({ phrases }: Bowing): Trouble[] =>
-  phrases.map(({ from, bows }) => ({
-    kind: 'phrase or bow?',
-    noteId: from,
-    load: 1,
-    from: TOLD,
-    numbers: { bows },
-    text: words.phraseText(bows),
-    remedies: [{ text: 'Say it in Choices, at the first note of the slur.', before: null, after: null }],
-  }));
-
-/** From the bow to plucking and back: is there time, and up to which tempo. */
-function plucking({ part, line, clock }: BowContext): { troubles: Trouble[]; limits: Limit[] } {
-  const plucked = pizzicatoAt(part);
-  const troubles: Trouble[] = [];
-  const limits: Limit[] = [];
-  line.events.forEach((event, i) => {
-    const before = line.events[i - 1];
-    if (!before || plucked(event.onset) === plucked(before.onset)) return;
-    // A plucked note may be left as soon as it sounds.
-    const start = clock.secondsAt(before.onset);
-    const silence = clock.secondsAt(event.onset) - clock.secondsAt(before.end);
-    // Half of the last bowed note may be given for it.
-    const gap = plucked(before.onset) ? clock.secondsAt(event.onset) - start : silence + (clock.secondsAt(before.end) - start) / 2;
-    const way = plucked(event.onset) ? 'put the bow away and pluck' : 'bring the bow back to the string';
-    const inTime = (clock.tempo * gap) / PIZZICATO_CHANGE_S;
-    limits.push({ kind: 'pizzicato change late', tempo: inTime, noteIds: [event.ids[0]!] });
-    troubles.push({
-      kind: 'pizzicato change late',
-      noteId: event.ids[0]!,
-      load: PIZZICATO_CHANGE_S / Math.max(0.01, gap),
-      from: PLUCK_LOAD_FROM,
-      numbers: { seconds: round(gap), neededS: PIZZICATO_CHANGE_S },
-      text: words.pizzicatoText(gap, PIZZICATO_CHANGE_S, way),
-      remedies: [
-        { text: `In time at quarter = ${Math.floor(inTime)} or slower.`, ...atTempo(clock.tempo, Math.floor(inTime)) },
-        { text: 'Shorten the last note before it, end up-bow at the frog, or pluck with the left hand.', before: null, after: null },
-      ],
-    });
-  });
-  return { troubles, limits };
-}
-
 /** Marks at the start of a stroke that the plan does not meet, with the smallest set of marks that clash. */
 function unmet(stroke: Stroke, context: BowContext): Trouble | null {
   const { part, marking } = context;
@@ -446,5 +291,4 @@ function clashAt(stroke: Stroke, context: BowContext): string[] | null {
   );
 }
 
-const round = (value: number): number => rounded(value, 2);
 const db = (value: number): string => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)} dB`;

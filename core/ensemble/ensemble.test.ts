@@ -1,6 +1,6 @@
 import type { FindingOf } from '../checks/finding';
 import { Chord, Note as TonalNote } from 'tonal';
-import { demoScore } from '@/tests/support/demo';
+import { demoScore } from '../../tests/support/demo';
 import { usualPlayer } from '../instruments/player';
 import { markKey, type Marking } from '../marking/mark';
 import { applyChanges } from '../marking/change';

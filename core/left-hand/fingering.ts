@@ -1,14 +1,11 @@
 /** Fingerings for a line: the best way and others that differ in strategy, each with its reasons. */
-import { rounded } from '../util/round';
-import { hidesShift } from './transition';
-import { beatOf } from '../score/beat';
+import { hidesShift, moveCost, ownCost, shiftSeconds, startCost, termsRecord, weighed, weighingFor, type Carried, type Moment } from './transition';
 import { sameWrittenPitch } from '../score/identity';
-import { midiOf, pitchName, spelled } from '../score/pitch';
-import type { Instrument } from '../instruments/instrument';
+import { midiOf } from '../score/pitch';
 import type { Line, LineEvent } from '../instruments/lines';
-import { type Note, type Part } from '../score/score';
+import type { Note, Part } from '../score/score';
 import type { Clock } from '../score/time';
-import { fingerName, type Player } from '../instruments/player';
+import type { Player } from '../instruments/player';
 import { fingerInForce, stringInForce, type Marking } from '../marking/mark';
 import { slurLinks } from '../marking/links';
 import { STRATEGIES, TERMS, type LeftHandCosts, type Strategy, type Term } from './costs';
@@ -20,7 +17,7 @@ import { resolved, type HandPreferences, type Resolved } from './preferences';
 import type { Place } from './places';
 import { carriedBy, cheapestPath, MoveTables, type PathMemory } from './search';
 import { isShift, shiftBetween, type HeardWhere, type Shift } from './shift';
-import { moveCost, ownCost, shiftSeconds, startCost, termsRecord, weighed, weighingFor, type Carried, type Moment } from './transition';
+import { findCovered } from './covered';
 
 export interface FingeringRequest {
   part: Part;
@@ -170,6 +167,7 @@ function whyNot(event: LineEvent, player: Player): Unplayable['reason'] {
 
 /** Events of context around a passage: the hand comes from somewhere and goes somewhere. */
 const CONTEXT_BEFORE = 8;
+
 const CONTEXT_AFTER = 4;
 
 /**
@@ -322,72 +320,4 @@ function heardWhere(from: Grip, last: Grip, grip: Grip, moment: Moment): HeardWh
   if (last.open) return 'across an open string';
   if (from.lead.harmonic !== null || grip.lead.harmonic !== null) return 'on a harmonic';
   return moment.slurredFromLast ? 'in a slur' : 'at a bow change';
-}
-
-/** Covered intervals reach over this many events in between. */
-const COVERED_REACH = 5;
-
-/**
- * One finger needed at the same stop on two neighbouring strings within the next few notes (not the fourth). It can lie across
- * both only while nothing below it is played on either of them.
- */
-function findCovered(notes: FingeredNote[]): void {
-  for (let i = 0; i < notes.length; i++) {
-    const a = notes[i]!;
-    if (a.place.finger === 0 || a.place.finger === 4) continue;
-    let [below, above] = [false, false];
-    for (let k = i + 1; k < notes.length && notes[k]!.event - a.event <= COVERED_REACH; k++) {
-      const b = notes[k]!;
-      const away = b.place.string - a.place.string;
-      const same = b.place.finger === a.place.finger;
-      if (same && b.place.stop === a.place.stop && Math.abs(away) === 1) {
-        if (away > 0 ? below : above) break;
-        a.covered = [...(a.covered ?? []), b.id];
-        b.covered = [...(b.covered ?? []), a.id];
-        break;
-      }
-      if ((b.place.finger !== 0 && isShift(a.place, b.place)) || same) break;
-      if (b.place.stop > a.place.stop) continue;
-      if (away === 0) break;
-      if (away === 1) below = true;
-      if (away === -1) above = true;
-    }
-  }
-}
-
-/** A fingered note as the headless door prints it. */
-export function fingeredNoteJson(part: Part, fingered: FingeredNote, note: Note, instrument: Instrument) {
-  const bar = part.bars[note.barIndex]!;
-  const { place, shift } = fingered;
-  return {
-    id: note.id,
-    bar: bar.label,
-    barIndex: note.barIndex,
-    beat: beatOf(bar, note.tick),
-    pitch: pitchName(note.pitch),
-    string: place.string,
-    finger: fingerName(place.finger),
-    stop: place.stop,
-    hand: place.hand,
-    position: place.position,
-    shift: shift && {
-      mm: rounded(shift.mm, 1),
-      gapMs: Math.round(shift.gapMs),
-      bits: rounded(shift.bits, 2),
-      bitsPerS: rounded(shift.bitsPerS, 1),
-      kind: shift.kind,
-      guideNote: guideNoteName(shift, instrument, bar.fifths),
-      heard: shift.heard,
-    },
-    extension: place.extension,
-    harmonic: place.harmonic,
-    covered: fingered.covered,
-  };
-}
-
-/** The unplayed pitch that the old finger reaches when the hand has arrived (domain: guide note). */
-export function guideNoteName(shift: Shift, instrument: Instrument, fifths: number): string | null {
-  if (shift.guide === null) return null;
-  const open = instrument.strings[shift.guide.string - 1]!;
-  return pitchName(spelled(midiOf(open) + shift.guide.stop, fifths));
 }

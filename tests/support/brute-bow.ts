@@ -2,7 +2,7 @@
 import type { Atom } from '../../core/bow-arm/atoms';
 import { hookCost, isLegato, loudnessCost, placeCost, retakePrice, changeCost } from '../../core/bow-arm/costs';
 import type { PlannedSpan } from '../../core/bow-arm/search';
-import { GRID, gridPlace, RETAKE_CELLS } from '../../core/bow-arm/step';
+import { GRID, gridPlace, RETAKE_CELLS } from '../../core/bow-arm/step-tables';
 import type { StrokeSpan } from '../../core/bow-arm/stroke';
 import { REST_SECONDS, type BowCosts } from '../../core/bow-arm/tables';
 

@@ -2,7 +2,7 @@
 import { USUAL_INTONATION } from '../../core/checks/target';
 import { NOTHING_TOLD } from '../../core/instruments/as-told';
 import { USUAL_PREFERENCES } from '../../core/left-hand/preferences';
-import type { Conditions } from '../../workers/analyst';
+import type { Conditions } from '../../workers/questions';
 
 export const PLAIN_CONDITIONS: Conditions = {
   marking: {},

@@ -4,7 +4,7 @@ import { aStar } from 'ngraph.path';
 import type { Atom } from '../../core/bow-arm/atoms';
 import { hookCost, loudnessCost, retakePrice, spanCost, changeCost } from '../../core/bow-arm/costs';
 import { cheapestBowing } from '../../core/bow-arm/search';
-import { GRID, gridPlace, RETAKE_CELLS } from '../../core/bow-arm/step';
+import { GRID, gridPlace, RETAKE_CELLS } from '../../core/bow-arm/step-tables';
 import { strokeSpan, type StrokeSpan } from '../../core/bow-arm/stroke';
 import { HAIR_CM, type BowCosts } from '../../core/bow-arm/tables';
 import type { Grip } from '../../core/left-hand/grip';

@@ -7,7 +7,7 @@ import type { Stroke } from '@/core/bow-arm/describe';
 import type { NoteRisk } from '@/core/checks/context';
 import { noteById } from '@/core/score/find';
 import type { BarRange } from '@/core/score/bars';
-import type { OpenPart } from '@/workers/analyst';
+import type { OpenPart } from '@/workers/questions';
 import { pitchLabel } from '@/ui/kit/music';
 
 interface Props {

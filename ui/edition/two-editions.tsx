@@ -3,7 +3,8 @@
 import { Button, buttonClass, ToggleButton } from '@/ui/kit/button';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
+import { z } from 'zod';
 import { DIFFERENCE_KINDS, type Difference, type DifferenceKind } from '@/core/editions/differences';
 import { changeTo, type Change } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
@@ -24,25 +25,13 @@ export interface TwoEditionsProps {
   comparison: { id: string; name: string; differences: Difference[]; leftAlone: string[]; bars: { ours: number; theirs: number } };
 }
 
-/** Two editions of one part: what differs, in a list and in the score, each to be taken over or left. */
-export function TwoEditions({ part, markingId, marking, comparison }: TwoEditionsProps) {
+/** Which differences are shown and which are left, and what becomes of them. */
+function useTwoEditions({ part, markingId, marking, comparison }: TwoEditionsProps) {
   const router = useRouter();
-  const [kind, setKind] = useState<DifferenceKind | null>(null);
   const [left, setLeft] = useState<ReadonlySet<string>>(() => new Set(comparison.leftAlone));
-  const [showLeft, setShowLeft] = useState(false);
-  const [focus, setFocus] = useState<string | null>(comparison.differences[0]?.id ?? null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const [notice, setNotice] = useState<string | null>(null);
   const [working, setWorking] = useState(false);
-
-  const open = comparison.differences.filter((difference) => !left.has(difference.id));
-  const counts = useMemo(() => countsOf(open), [open]);
-  const ofKind = (showLeft ? comparison.differences : open).filter((difference) => kind === null || difference.kind === kind);
-  // What the coach has marked otherwise comes by itself, after what the prints say.
-  const shown = [...ofKind.filter(({ yours }) => !yours), ...ofKind.filter(({ yours }) => yours)];
-  const focused = comparison.differences.find((difference) => difference.id === focus) ?? shown[0] ?? null;
-  const takeable = shown.filter((difference) => difference.take && !difference.yours && !left.has(difference.id));
-  const firstYours = shown.find((difference) => difference.yours)?.id ?? null;
   const api = `/api/parts/${part.id}/editions/${comparison.id}`;
 
   async function take(which: readonly Difference[]) {
@@ -65,12 +54,10 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
     router.refresh();
   }
 
-  async function leave(ids: readonly string[], leaveThem: boolean) {
+  async function leave(id: string, leaveIt: boolean) {
     const next = new Set(left);
-    for (const id of ids) {
-      if (leaveThem) next.add(id);
-      else next.delete(id);
-    }
+    if (leaveIt) next.add(id);
+    else next.delete(id);
     setLeft(next);
     const response = await sendJson('PUT', `${api}/left`, [...next]);
     if (!response?.ok) setProblem(await problemOf(response));
@@ -80,11 +67,22 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
     setWorking(true);
     const response = await sendJson('POST', `${api}/replace`, {});
     setWorking(false);
-    if (!response?.ok) return setProblem(await problemOf(response));
-    const { lost } = (await response.json()) as { lost: number };
-    router.push(`/desk/${part.id}${lost ? '?tab=reading' : ''}`);
+    const done = response?.ok ? z.object({ lost: z.number() }).safeParse(await response.json().catch(() => null)) : null;
+    if (!done?.success) return setProblem(await problemOf(response));
+    router.push(`/desk/${part.id}${done.data.lost ? '?tab=reading' : ''}`);
   }
 
+  return { left, problem, setProblem, notice, working, take, leave, replace };
+}
+
+type Work = ReturnType<typeof useTwoEditions>;
+
+/** Two editions of one part: what differs, in a list and in the score, each to be taken over or left. */
+export function TwoEditions(props: TwoEditionsProps) {
+  const { part, marking, comparison } = props;
+  const work = useTwoEditions(props);
+  const [focus, setFocus] = useState<string | null>(comparison.differences[0]?.id ?? null);
+  const focused = comparison.differences.find((difference) => difference.id === focus) ?? comparison.differences.find(({ id }) => !work.left.has(id)) ?? null;
   return (
     <div className="flex h-screen flex-col max-lg:h-auto">
       <PageHeader
@@ -98,8 +96,8 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
         <Confirm
           question={`Use ${comparison.name} from now on?`}
           yes="Use it"
-          onYes={() => void replace()}
-          trigger={<Button disabled={working}>Use the other file from now on</Button>}
+          onYes={() => void work.replace()}
+          trigger={<Button disabled={work.working}>Use the other file from now on</Button>}
         >
           Marks and passages are carried over. Undo does not take this back, and ends here for what was done before; the present file stays among the editions
           and can be put in its place again.
@@ -110,8 +108,8 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
       </PageHeader>
       <div className="flex min-h-0 grow max-lg:flex-col">
         <main className="flex min-w-0 grow flex-col gap-3 overflow-y-auto p-4">
-          {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
-          {notice && <Notice>{notice}</Notice>}
+          {work.problem && <ProblemNote problem={work.problem} onClose={() => work.setProblem(null)} />}
+          {work.notice && <Notice>{work.notice}</Notice>}
           <p className="text-soft">
             Yours is {part.fileName} with your changes, {comparison.bars.ours} bars; the other is {comparison.name}, {comparison.bars.theirs} bars.
           </p>
@@ -124,54 +122,77 @@ export function TwoEditions({ part, markingId, marking, comparison }: TwoEdition
             </section>
           )}
         </main>
-        <aside aria-label="Differences" className="flex w-96 shrink-0 flex-col border-l border-line bg-sheet max-lg:w-full max-lg:border-t max-lg:border-l-0">
-          <div className="grid gap-2 border-b border-line p-3">
-            <div className="flex flex-wrap gap-1" role="group" aria-label="Kinds of difference">
-              <ToggleButton pressed={kind === null} onClick={() => setKind(null)}>
-                all {open.length}
-              </ToggleButton>
-              {DIFFERENCE_KINDS.filter((each) => counts[each]).map((each) => (
-                <ToggleButton key={each} pressed={kind === each} onClick={() => setKind(each)}>
-                  {each} {counts[each]}
-                </ToggleButton>
-              ))}
-            </div>
-            <div className="flex flex-wrap gap-2">
-              <Button look="spruce" disabled={working || takeable.length === 0} onClick={() => void take(takeable)}>
-                Take over {takeable.length === shown.length && kind === null ? 'all' : 'these'} {takeable.length || ''}
-              </Button>
-              {left.size > 0 && (
-                <Button aria-pressed={showLeft} onClick={() => setShowLeft(!showLeft)}>
-                  {showLeft ? 'Hide' : 'Show'} {left.size} left as they are
-                </Button>
-              )}
-            </div>
-          </div>
-          <ul className="grid min-h-0 grow content-start gap-2 overflow-y-auto p-3">
-            {shown.length === 0 && <li className="text-soft">Nothing of this kind.</li>}
-            {shown.slice(0, MOST_SHOWN).map((difference) => (
-              <li key={difference.id} className="grid gap-2">
-                {difference.id === firstYours && (
-                  <h2 className="pt-1 text-[15px]">
-                    Your own marks <span className="text-[13px] text-soft">differ here; they stay unless you take one over by itself.</span>
-                  </h2>
-                )}
-                <DifferenceCard
-                  difference={difference}
-                  focused={difference.id === focused?.id}
-                  left={left.has(difference.id)}
-                  working={working}
-                  onFocus={() => setFocus(difference.id)}
-                  onTake={() => void take([difference])}
-                  onLeave={(leaveIt) => void leave([difference.id], leaveIt)}
-                />
-              </li>
-            ))}
-            {shown.length > MOST_SHOWN && <li className="text-[13px] text-soft">and {shown.length - MOST_SHOWN} more; choose a kind above.</li>}
-          </ul>
-        </aside>
+        <DifferenceList differences={comparison.differences} work={work} focus={focused?.id ?? null} onFocus={setFocus} />
       </div>
     </div>
+  );
+}
+
+interface ListProps {
+  differences: readonly Difference[];
+  work: Work;
+  focus: string | null;
+  onFocus(id: string): void;
+}
+
+function DifferenceList({ differences, work, focus, onFocus }: ListProps) {
+  const { left, working, take, leave } = work;
+  const [kind, setKind] = useState<DifferenceKind | null>(null);
+  const [showLeft, setShowLeft] = useState(false);
+  const open = differences.filter((difference) => !left.has(difference.id));
+  const counts = countsOf(open);
+  const ofKind = (showLeft ? differences : open).filter((difference) => kind === null || difference.kind === kind);
+  // What the coach has marked otherwise comes by itself, after what the prints say.
+  const shown = [...ofKind.filter(({ yours }) => !yours), ...ofKind.filter(({ yours }) => yours)];
+  const takeable = shown.filter((difference) => difference.take && !difference.yours && !left.has(difference.id));
+  const firstYours = shown.find((difference) => difference.yours)?.id ?? null;
+  return (
+    <aside aria-label="Differences" className="flex w-96 shrink-0 flex-col border-l border-line bg-sheet max-lg:w-full max-lg:border-t max-lg:border-l-0">
+      <div className="grid gap-2 border-b border-line p-3">
+        <div className="flex flex-wrap gap-1" role="group" aria-label="Kinds of difference">
+          <ToggleButton pressed={kind === null} onClick={() => setKind(null)}>
+            all {open.length}
+          </ToggleButton>
+          {DIFFERENCE_KINDS.filter((each) => counts[each]).map((each) => (
+            <ToggleButton key={each} pressed={kind === each} onClick={() => setKind(each)}>
+              {each} {counts[each]}
+            </ToggleButton>
+          ))}
+        </div>
+        <div className="flex flex-wrap gap-2">
+          <Button look="spruce" disabled={working || takeable.length === 0} onClick={() => void take(takeable)}>
+            Take over {takeable.length === shown.length && kind === null ? 'all' : 'these'} {takeable.length || ''}
+          </Button>
+          {left.size > 0 && (
+            <Button aria-pressed={showLeft} onClick={() => setShowLeft(!showLeft)}>
+              {showLeft ? 'Hide' : 'Show'} {left.size} left as they are
+            </Button>
+          )}
+        </div>
+      </div>
+      <ul className="grid min-h-0 grow content-start gap-2 overflow-y-auto p-3">
+        {shown.length === 0 && <li className="text-soft">Nothing of this kind.</li>}
+        {shown.slice(0, MOST_SHOWN).map((difference) => (
+          <li key={difference.id} className="grid gap-2">
+            {difference.id === firstYours && (
+              <h2 className="pt-1 text-[15px]">
+                Your own marks <span className="text-[13px] text-soft">differ here; they stay unless you take one over by itself.</span>
+              </h2>
+            )}
+            <DifferenceCard
+              difference={difference}
+              focused={difference.id === focus}
+              left={left.has(difference.id)}
+              working={working}
+              onFocus={() => onFocus(difference.id)}
+              onTake={() => void take([difference])}
+              onLeave={(leaveIt) => void leave(difference.id, leaveIt)}
+            />
+          </li>
+        ))}
+        {shown.length > MOST_SHOWN && <li className="text-[13px] text-soft">and {shown.length - MOST_SHOWN} more; choose a kind above.</li>}
+      </ul>
+    </aside>
   );
 }
 

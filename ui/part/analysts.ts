@@ -3,7 +3,8 @@
  * what is asked aside. So the check never waits for what only fills a panel, and of that only the newest is worked out.
  */
 import { releaseProxy, wrap, type Remote } from 'comlink';
-import type { Analyst, OpenPart } from '@/workers/analyst';
+import type { Analyst } from '@/workers/analyst';
+import type { OpenPart } from '@/workers/questions';
 import { LatestFirst } from '@/ui/kit/latest-first';
 
 /** What an analyst can be asked, answered later. */

@@ -6,7 +6,8 @@ import { RECORD_VERSION } from '@/core/marking/versions';
 import { laterThanBefore } from '@/ui/kit/clock';
 import type { PartNamed } from '@/ui/unsent/entry';
 import { Log } from '@/ui/unsent/log';
-import type { LaneEvent, Outbox } from '@/ui/unsent/outbox';
+import type { Outbox } from '@/ui/unsent/outbox';
+import type { LaneEvent } from '@/ui/unsent/around';
 import type { Lane } from './undo-chain';
 
 export interface ElsewhereData {

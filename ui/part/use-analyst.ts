@@ -7,7 +7,7 @@ import type { Part } from '@/core/score/score';
 import type { Report } from '@/core/checks/check';
 import { Refused, getJson, nameOf, useAnswer, type Answer } from '@/ui/kit/queries';
 import { problemOf, type Problem } from '@/ui/kit/problem';
-import type { Conditions, OpenPart, OtherMusic } from '@/workers/analyst';
+import type { Conditions, OpenPart, OtherMusic } from '@/workers/questions';
 import { startAnalysts, type RemoteAnalyst } from './analysts';
 
 export type { RemoteAnalyst } from './analysts';

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
 import type { Problem } from '@/ui/kit/problem';
-import type { Conditions } from '@/workers/analyst';
+import type { Conditions } from '@/workers/questions';
 import type { PartData } from './part-data';
 import { nextStep } from './undo-chain';
 import { useAnalyst, useOthers, useReport } from './use-analyst';

@@ -9,7 +9,7 @@ import { editedPart, isEdited } from '@/core/marking/print-edits';
 import { playerNotes } from '@/core/marking/notes';
 import { linesOf } from '@/core/instruments/lines';
 import type { InstrumentKind } from '@/core/score/score';
-import type { OpenPart } from '@/workers/analyst';
+import type { OpenPart } from '@/workers/questions';
 import type { PlayerChoice } from './part-data';
 
 interface Asked {

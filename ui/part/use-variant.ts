@@ -1,9 +1,10 @@
 'use client';
 
+import { z } from 'zod';
 import { useCallback, useEffect, useMemo, useReducer, useState, useSyncExternalStore } from 'react';
 import type { Change, ChangeSet } from '@/core/marking/change';
 import { noStacks } from '@/core/marking/history';
-import { markKey, splitKey } from '@/core/marking/mark';
+import { markKey, splitKey, type Marking } from '@/core/marking/mark';
 import { type MarkKind, MARKS } from '@/core/marking/kinds';
 import { variantChanges, variantForAll, withVariant } from '@/core/marking/variant';
 import type { Whose } from '@/core/marking/rebase';
@@ -25,6 +26,8 @@ interface Asked {
   first: VariantData | null;
   onProblem(problem: Problem): void;
 }
+
+const isObject = (value: unknown): boolean => typeof value === 'object' && value !== null;
 
 const NOT_LOADED: Problem = {
   place: null,
@@ -54,27 +57,7 @@ export function usePlayersMarking({ part, everybody, base, player, first, onProb
   const variant = useSyncExternalStore((store ?? NO_STORE).subscribe, (store ?? NO_STORE).snapshot, (store ?? NO_STORE).snapshot);
   const alone = playerId !== null && aloneFor === playerId;
 
-  useEffect(() => {
-    if (!playerId || store) return;
-    let gone = false;
-    void sendJson('PUT', `/api/parts/${part.id}/variants/${playerId}`, {}).then(async (response) => {
-      const data = response?.ok ? ((await response.json()) as VariantData) : null;
-      if (gone) return;
-      if (data) setOpened((before) => [...before, { playerId, markingId: data.markingId, store: storeFor(part, data) }]);
-      else onProblem(NOT_LOADED);
-    });
-    return () => {
-      gone = true;
-    };
-  }, [part, playerId, store, onProblem]);
-  const [, lookAgain] = useReducer((times: number) => times + 1, 0);
-  useEffect(() => {
-    const stops = opened.map((own) => {
-      own.store.open();
-      return own.store.subscribe(lookAgain);
-    });
-    return () => stops.forEach((stop) => stop());
-  }, [opened]);
+  useOpening({ part, playerId, isOpen: store !== null, opened, setOpened, onProblem });
 
   const marking = useMemo(() => withVariant(base.marking, variant.marking), [base.marking, variant.marking]);
 
@@ -128,6 +111,42 @@ export function usePlayersMarking({ part, everybody, base, player, first, onProb
       together,
     );
   }
+}
+
+interface Opening {
+  part: PartNamed;
+  playerId: string | null;
+  isOpen: boolean;
+  opened: readonly Own[];
+  setOpened(add: (before: readonly Own[]) => readonly Own[]): void;
+  onProblem(problem: Problem): void;
+}
+
+const variantShape = z.object({ markingId: z.string(), marking: z.custom<Marking>(isObject), history: z.array(z.custom<ChangeSet>(isObject)) });
+
+/** Loads the marks of a player who is looked at for the first time, and shows the changes of all that are open. */
+function useOpening({ part, playerId, isOpen, opened, setOpened, onProblem }: Opening): void {
+  useEffect(() => {
+    if (!playerId || isOpen) return;
+    let gone = false;
+    void sendJson('PUT', `/api/parts/${part.id}/variants/${playerId}`, {}).then(async (response) => {
+      const data = response?.ok ? variantShape.safeParse(await response.json().catch(() => null)) : null;
+      if (gone) return;
+      if (data?.success) setOpened((before) => [...before, { playerId, markingId: data.data.markingId, store: storeFor(part, { playerId, ...data.data }) }]);
+      else onProblem(NOT_LOADED);
+    });
+    return () => {
+      gone = true;
+    };
+  }, [part, playerId, isOpen, setOpened, onProblem]);
+  const [, lookAgain] = useReducer((times: number) => times + 1, 0);
+  useEffect(() => {
+    const stops = opened.map((own) => {
+      own.store.open();
+      return own.store.subscribe(lookAgain);
+    });
+    return () => stops.forEach((stop) => stop());
+  }, [opened]);
 }
 
 const storeFor = (part: PartNamed, { markingId, marking, history }: VariantData): MarkingStore =>

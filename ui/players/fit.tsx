@@ -3,6 +3,7 @@
 import { Button } from '@/ui/kit/button';
 import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import { z } from 'zod';
 import { toldOf } from '@/core/instruments/as-told';
 import type { FitCell, FitRow, ForPlayer, SpotCounts } from '@/core/checks/fit';
 import { printedTempo } from '@/core/score/time';
@@ -12,9 +13,10 @@ import { applyChanges } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
 import { variantChanges, withVariant } from '@/core/marking/variant';
 import { useAnalyst } from '@/ui/part/use-analyst';
+import { useConditions } from '@/ui/part/use-part';
 import { ProblemNote, sendJson } from '@/ui/kit/problem';
 import type { DeskSettings } from '@/ui/part/part-data';
-import type { Conditions } from '@/workers/analyst';
+import type { Conditions } from '@/workers/questions';
 import type { KnownPlayer } from './players';
 
 export interface FitPart {
@@ -33,15 +35,11 @@ export interface FitPart {
 const NOTHING = () => undefined;
 const MARKS = ['', '◆', '◆◆', '◆◆◆'];
 
-/** Players down, passages across: up to which tempo it works, and the worst spot. */
-export function Fit({ part, players }: { part: FitPart; players: readonly KnownPlayer[] }) {
+/** Each player's row, worked out one after the other, and what would have to change for whom. */
+function useFit(part: FitPart, players: readonly KnownPlayer[]) {
   const { analyst, open, failed } = useAnalyst(part.id, part.musicVersion, NOTHING);
-  const { tempo, preferences, density, intonation, line } = part.settings;
   const told = useMemo(() => toldOf(part.settings), [part.settings]);
-  const conditions = useMemo<Conditions>(
-    () => ({ marking: part.marking, player: null, tempo, told, preferences, density, intonation, line }),
-    [part.marking, tempo, told, preferences, density, intonation, line],
-  );
+  const conditions = useConditions(part.marking, null, { ...part.settings, told });
   const [variants, setVariants] = useState(part.variants);
   const [kept, setKept] = useState<{ playerId: string; ok: boolean } | null>(null);
   const [rows, setRows] = useState<ReadonlyMap<string, FitRow | null>>(new Map());
@@ -68,28 +66,45 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
       gone = true;
     };
   }, [analyst, forPlayer, part.passages, players]);
+
   async function ask(player: KnownPlayer) {
     if (!analyst) return;
     setChanges((before) => new Map(before).set(player.id, 'working'));
     const found = await analyst.changesFor(forPlayer(player), player).catch(() => null);
     setChanges((before) => new Map(before).set(player.id, found));
   }
-  /** What helps this player becomes the player's own marks; everybody else keeps theirs. */
   async function keep(player: KnownPlayer, found: ForPlayer) {
-    const opened = await sendJson('PUT', `/api/parts/${part.id}/variants/${player.id}`, {});
-    const variant = opened?.ok ? ((await opened.json()) as { markingId: string; marking: Marking }) : null;
-    if (!variant) return setKept({ playerId: player.id, ok: false });
-    const changed = variantChanges(part.marking, variant.marking, found.changes);
-    const set = { id: crypto.randomUUID(), at: new Date().toISOString(), reason: `${player.name}: what helps, from Fit`, changes: changed, undoes: null };
-    const stored = changed.length ? await sendJson('POST', `/api/markings/${variant.markingId}/changes`, [set]) : opened;
-    if (!stored?.ok) return setKept({ playerId: player.id, ok: false });
-    const marking = applyChanges(variant.marking, changed).marking;
-    setVariants((before) => [...before.filter(({ playerId }) => playerId !== player.id), { playerId: player.id, markingId: variant.markingId, marking }]);
-    setChanges((before) => new Map([...before].filter(([id]) => id !== player.id)));
-    setKept({ playerId: player.id, ok: true });
+    const variant = await storeForPlayer(part, player, found);
+    if (variant) {
+      setVariants((before) => [...before.filter(({ playerId }) => playerId !== player.id), variant]);
+      setChanges((before) => new Map([...before].filter(([id]) => id !== player.id)));
+    }
+    setKept({ playerId: player.id, ok: variant !== null });
   }
-  const wanted = tempo ?? (open ? printedTempo(open.part) : null);
-  if (failed) return <ProblemNote problem={failed} />;
+  const wanted = part.settings.tempo ?? (open ? printedTempo(open.part) : null);
+  const ownMarks = (id: string) => Object.keys(variants.find(({ playerId }) => playerId === id)?.marking ?? {}).length;
+  return { failed, ready: analyst !== null, wanted, rows, changes, kept, ownMarks, ask, keep };
+}
+
+const variantShape = z.object({ markingId: z.string(), marking: z.custom<Marking>((value) => typeof value === 'object' && value !== null) });
+
+/** What helps this player becomes the player's own marks; everybody else keeps theirs. Null where it could not be stored. */
+async function storeForPlayer(part: FitPart, player: KnownPlayer, found: ForPlayer): Promise<FitPart['variants'][number] | null> {
+  const opened = await sendJson('PUT', `/api/parts/${part.id}/variants/${player.id}`, {});
+  const read = opened?.ok ? variantShape.safeParse(await opened.json().catch(() => null)) : null;
+  if (!read?.success) return null;
+  const { markingId, marking } = read.data;
+  const changed = variantChanges(part.marking, marking, found.changes);
+  const set = { id: crypto.randomUUID(), at: new Date().toISOString(), reason: `${player.name}: what helps, from Fit`, changes: changed, undoes: null };
+  const stored = changed.length ? await sendJson('POST', `/api/markings/${markingId}/changes`, [set]) : opened;
+  return stored?.ok ? { playerId: player.id, markingId, marking: applyChanges(marking, changed).marking } : null;
+}
+
+/** Players down, passages across: up to which tempo it works, and the worst spot. */
+export function Fit({ part, players }: { part: FitPart; players: readonly KnownPlayer[] }) {
+  const fit = useFit(part, players);
+  const { wanted, kept } = fit;
+  if (fit.failed) return <ProblemNote problem={fit.failed} />;
   if (players.length === 0) return <p className="text-soft">Nobody here plays the {part.instrument}.</p>;
   return (
     <>
@@ -116,23 +131,9 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
             </tr>
           </thead>
           <tbody>
-            {players.map((player) => {
-              const row = rows.get(player.id);
-              return (
-                <tr key={player.id}>
-                  <th scope="row" className="border-b border-line py-1 pr-3 font-semibold whitespace-nowrap">
-                    {player.name} <span className="font-normal text-soft">{player.size}</span>
-                  </th>
-                  {row === null ? (
-                    <td colSpan={part.passages.length + 1} className="border-b border-line px-2">
-                      This could not be worked out for {player.name}; look at size and tuning, or reload.
-                    </td>
-                  ) : (
-                    [row?.whole, ...(row?.passages ?? part.passages.map(() => undefined))].map((cell, i) => <Cell key={i} cell={cell} wanted={wanted} />)
-                  )}
-                </tr>
-              );
-            })}
+            {players.map((player) => (
+              <PlayerRow key={player.id} player={player} row={fit.rows.get(player.id)} passages={part.passages.length} wanted={wanted} />
+            ))}
           </tbody>
         </table>
       </div>
@@ -142,16 +143,42 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
           <ForWhom
             key={player.id}
             player={player}
-            own={Object.keys(variants.find(({ playerId }) => playerId === player.id)?.marking ?? {}).length}
-            found={changes.get(player.id)}
+            own={fit.ownMarks(player.id)}
+            found={fit.changes.get(player.id)}
             kept={kept?.playerId === player.id ? kept.ok : null}
-            ready={analyst !== null}
-            onAsk={() => void ask(player)}
-            onKeep={(found) => void keep(player, found)}
+            ready={fit.ready}
+            onAsk={() => void fit.ask(player)}
+            onKeep={(found) => void fit.keep(player, found)}
           />
         ))}
       </section>
     </>
+  );
+}
+
+interface RowProps {
+  player: KnownPlayer;
+  /** Undefined until it is worked out; null where it could not be. */
+  row: FitRow | null | undefined;
+  passages: number;
+  wanted: number | null;
+}
+
+function PlayerRow({ player, row, passages, wanted }: RowProps) {
+  const cells = [row?.whole, ...(row?.passages ?? Array.from({ length: passages }, () => undefined))];
+  return (
+    <tr>
+      <th scope="row" className="border-b border-line py-1 pr-3 font-semibold whitespace-nowrap">
+        {player.name} <span className="font-normal text-soft">{player.size}</span>
+      </th>
+      {row === null ? (
+        <td colSpan={passages + 1} className="border-b border-line px-2">
+          This could not be worked out for {player.name}; look at size and tuning, or reload.
+        </td>
+      ) : (
+        cells.map((cell, i) => <Cell key={i} cell={cell} wanted={wanted} />)
+      )}
+    </tr>
   );
 }
 

@@ -82,25 +82,7 @@ export function Players({ studio, players, parts, part }: Props) {
             ))}
           </ul>
         </section>
-        <section aria-label="Fit" className="grid gap-2">
-          <div className="flex flex-wrap items-center gap-3">
-            <h2 className="text-lg">How a part fits each of them</h2>
-            <Select
-              quiet
-              label="Part"
-              value={part?.id ?? ''}
-              options={[['', 'Choose a part'] as const, ...parts.map(({ id, name }) => [id, name] as const)]}
-              onValue={(id) => router.push(id ? `/players?part=${id}` : '/players')}
-            />
-          </div>
-          {part ? (
-            <Fit key={part.id} part={part} players={players.filter(({ instrument }) => instrument === part.instrument)} />
-          ) : (
-            <p className="text-soft">
-              Choose a part to see, passage by passage, up to which tempo it works for each player, and what would have to change for whom.
-            </p>
-          )}
-        </section>
+        <FitSection parts={parts} part={part} players={players} />
       </main>
       {editing && <PlayerForm player={editing === 'new' ? null : editing} problem={problem} onClose={() => edit(null)} onSave={save} />}
     </div>
@@ -127,5 +109,31 @@ function PlayerCard({ player, onChange, onRemove }: { player: KnownPlayer; onCha
         {tuning !== 'orchestral' && `, ${tuning}`} · {measured ? `hand of ${measured.comfortable} mm` : `${hand} hand`} · {level}
       </p>
     </article>
+  );
+}
+
+/** A part held against everybody who plays its instrument. */
+function FitSection({ parts, part, players }: Pick<Props, 'parts' | 'part' | 'players'>) {
+  const router = useRouter();
+  return (
+    <section aria-label="Fit" className="grid gap-2">
+      <div className="flex flex-wrap items-center gap-3">
+        <h2 className="text-lg">How a part fits each of them</h2>
+        <Select
+          quiet
+          label="Part"
+          value={part?.id ?? ''}
+          options={[['', 'Choose a part'] as const, ...parts.map(({ id, name }) => [id, name] as const)]}
+          onValue={(id) => router.push(id ? `/players?part=${id}` : '/players')}
+        />
+      </div>
+      {part ? (
+        <Fit key={part.id} part={part} players={players.filter(({ instrument }) => instrument === part.instrument)} />
+      ) : (
+        <p className="text-soft">
+          Choose a part to see, passage by passage, up to which tempo it works for each player, and what would have to change for whom.
+        </p>
+      )}
+    </section>
   );
 }

@@ -11,7 +11,7 @@ import { linesOf } from '@/core/instruments/lines';
 import type { Note } from '@/core/score/score';
 import { clockFor } from '@/core/score/time';
 import type { Problem } from '@/ui/kit/problem';
-import type { OpenPart } from '@/workers/analyst';
+import type { OpenPart } from '@/workers/questions';
 import { PlayingStore } from './playing';
 import { playOptions } from './play-options';
 import { SoundPlayer } from './sound';

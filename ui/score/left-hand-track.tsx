@@ -32,14 +32,10 @@ interface Band {
 }
 
 export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instrument, marked, selected }: Props) {
-  const { lengthMm } = instrument;
   const { fingers, fans, radius, octaveMm, yOf } = placedFingers(system, notes, instrument);
   const drawn = fingers.map(({ note }) => note);
   const headX = (note: FingeredNote) => system.heads[note.id]!.x;
   const bands = bandsOf(drawn, instrument, headX);
-  const xOf = (note: FingeredNote) => headX(note) + (fans.get(note.id) ?? 0);
-  const names = new Row();
-  const row = new Row();
   const end = system.widthPx - 4;
   const shifts = drawn.filter((note) => note.shift && note.shift.mm >= 1).sort((a, b) => b.shift!.bitsPerS - a.shift!.bitsPerS);
   return (
@@ -58,101 +54,100 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
       <text x={0} y={yOf(octaveMm) + 4} fontSize={12} fill="var(--soft)">
         octave
       </text>
-      {bands.map((band, i) => {
-        const before = bands[i - 1];
-        return (
-          <g key={i}>
-            {before && (
-              <polygon
-                points={`${before.to},${yOf(before.handMm)} ${band.from},${yOf(band.handMm)} ${band.from},${yOf(band.farMm)} ${before.to},${yOf(before.farMm)}`}
-                fill="var(--spruce)"
-                opacity={0.32}
-              />
-            )}
-            <rect
-              x={band.from}
-              y={yOf(band.handMm) - 3}
-              width={Math.max(4, band.to - band.from)}
-              height={yOf(band.farMm) - yOf(band.handMm) + 6}
-              rx={6}
-              fill="var(--spruce-pale)"
-            />
-          </g>
-        );
-      })}
-      {bands.map((band, i) => {
-        if (!band.position) return null;
-        const x = Math.min(band.from + 2, end - textWidth(band.position));
-        if (!names.claim({ from: x, to: x + textWidth(band.position) })) return null;
-        return (
-          <text key={i} x={x} y={11} fontSize={12} fill="var(--spruce)" fontWeight={600}>
-            {band.position}
-          </text>
-        );
-      })}
-      {shifts.map((note) => {
-        const { shift } = note;
-        const label = `${Math.round(shift!.mm)} mm in ${shift!.gapMs >= 2000 ? 'the rest' : `${(shift!.gapMs / 1000).toFixed(2)} s`}`;
-        const width = textWidth(label);
-        const x = Math.max(LABEL_WIDTH, Math.min(end - width, xOf(note) - width / 2));
-        if (!row.claim({ from: x, to: x + width })) return null;
-        return (
-          <text key={note.id} x={x} y={HAND_HEIGHT - 1} fontSize={12} fontWeight={600} fill="var(--spruce)">
-            {label}
-          </text>
-        );
-      })}
-      {drawn.map((note, i) => {
-        const { place } = note;
-        const x = xOf(note);
-        const y = yOf(stopMm(lengthMm, place.stop));
-        const full = marked.has(note.id);
-        const newString = drawn[i - 1]?.place.string !== place.string && !fans.has(note.id);
-        const open = place.finger === 0;
-        const fill = open ? 'var(--sheet)' : full ? 'var(--spruce)' : 'var(--sheet)';
-        const ink = full && !open ? 'var(--sheet)' : 'var(--spruce)';
+      {bands.map((band, i) => (
+        <HandBand key={i} band={band} before={bands[i - 1]} yOf={yOf} />
+      ))}
+      <PositionNames bands={bands} end={end} />
+      <ShiftLabels shifts={shifts} end={end} xOf={(note) => headX(note) + (fans.get(note.id) ?? 0)} />
+      {fingers.map(({ note, x, y }, i) => {
+        const covers = note.covered && !drawn.slice(Math.max(0, i - 4), i).some((other) => note.covered!.includes(other.id));
         return (
           <g key={note.id}>
             {note.id === selected && <circle cx={x} cy={y} r={radius + 4} fill="none" stroke="var(--ink)" strokeWidth={1.5} />}
-            {place.harmonic !== null ? (
-              <rect
-                x={x - radius}
-                y={y - radius}
-                width={radius * 2}
-                height={radius * 2}
-                transform={`rotate(45 ${x} ${y})`}
-                fill={fill}
-                stroke="var(--spruce)"
-                strokeWidth={1.5}
-              />
-            ) : (
-              <circle
-                cx={x}
-                cy={y}
-                r={radius}
-                fill={fill}
-                stroke="var(--spruce)"
-                strokeWidth={full ? 2 : 1.2}
-                strokeDasharray={full || open ? undefined : '2.5 1.5'}
-              />
-            )}
-            <text x={x} y={y + 4} fontSize={12} fontWeight={700} textAnchor="middle" fill={ink}>
-              {fingerName(place.finger)}
-            </text>
-            {newString && (
-              <text x={x} y={open ? y + radius + 11 : y - radius - 3} fontSize={12} textAnchor="middle" fill="var(--spruce)">
-                {stringName(instrument, place.string)}
+            <FingerHead x={x} y={y} r={radius} note={note} full={marked.has(note.id)} />
+            {drawn[i - 1]?.place.string !== note.place.string && !fans.has(note.id) && (
+              <text x={x} y={note.place.finger === 0 ? y + radius + 11 : y - radius - 3} fontSize={12} textAnchor="middle" fill="var(--spruce)">
+                {stringName(instrument, note.place.string)}
               </text>
             )}
-            {note.covered && !drawn.slice(Math.max(0, i - 4), i).some((other) => note.covered!.includes(other.id)) && (
-              <path d={`M${x - radius - 3} ${y - 7} h-4 v14 h4`} fill="none" stroke="var(--spruce)" strokeWidth={1.5} />
-            )}
+            {covers && <path d={`M${x - radius - 3} ${y - 7} h-4 v14 h4`} fill="none" stroke="var(--spruce)" strokeWidth={1.5} />}
           </g>
         );
       })}
     </svg>
   );
 });
+
+/** A stretch in which the hand stays, and the slope to it from the one before. */
+function HandBand({ band, before, yOf }: { band: Band; before: Band | undefined; yOf(mm: number): number }) {
+  return (
+    <g>
+      {before && (
+        <polygon
+          points={`${before.to},${yOf(before.handMm)} ${band.from},${yOf(band.handMm)} ${band.from},${yOf(band.farMm)} ${before.to},${yOf(before.farMm)}`}
+          fill="var(--spruce)"
+          opacity={0.32}
+        />
+      )}
+      <rect
+        x={band.from}
+        y={yOf(band.handMm) - 3}
+        width={Math.max(4, band.to - band.from)}
+        height={yOf(band.farMm) - yOf(band.handMm) + 6}
+        rx={6}
+        fill="var(--spruce-pale)"
+      />
+    </g>
+  );
+}
+
+/** As far as there is room for them. */
+function PositionNames({ bands, end }: { bands: readonly Band[]; end: number }) {
+  const row = new Row();
+  return bands.map(({ position, from }, i) => {
+    if (!position) return null;
+    const x = Math.min(from + 2, end - textWidth(position));
+    return row.claim({ from: x, to: x + textWidth(position) }) ? (
+      <text key={i} x={x} y={11} fontSize={12} fill="var(--spruce)" fontWeight={600}>
+        {position}
+      </text>
+    ) : null;
+  });
+}
+
+/** How far and in what time, the hardest first where there is no room for all. */
+function ShiftLabels({ shifts, end, xOf }: { shifts: readonly FingeredNote[]; end: number; xOf(note: FingeredNote): number }) {
+  const row = new Row();
+  return shifts.map((note) => {
+    const { mm, gapMs } = note.shift!;
+    const label = `${Math.round(mm)} mm in ${gapMs >= 2000 ? 'the rest' : `${(gapMs / 1000).toFixed(2)} s`}`;
+    const width = textWidth(label);
+    const x = Math.max(LABEL_WIDTH, Math.min(end - width, xOf(note) - width / 2));
+    return row.claim({ from: x, to: x + width }) ? (
+      <text key={note.id} x={x} y={HAND_HEIGHT - 1} fontSize={12} fontWeight={600} fill="var(--spruce)">
+        {label}
+      </text>
+    ) : null;
+  });
+}
+
+/** A finger with its number: full where it is marked, pale where it is planned; a harmonic is a diamond. */
+function FingerHead({ x, y, r, note: { place }, full }: { x: number; y: number; r: number; note: FingeredNote; full: boolean }) {
+  const open = place.finger === 0;
+  const fill = full && !open ? 'var(--spruce)' : 'var(--sheet)';
+  return (
+    <>
+      {place.harmonic !== null ? (
+        <rect x={x - r} y={y - r} width={r * 2} height={r * 2} transform={`rotate(45 ${x} ${y})`} fill={fill} stroke="var(--spruce)" strokeWidth={1.5} />
+      ) : (
+        <circle cx={x} cy={y} r={r} fill={fill} stroke="var(--spruce)" strokeWidth={full ? 2 : 1.2} strokeDasharray={full || open ? undefined : '2.5 1.5'} />
+      )}
+      <text x={x} y={y + 4} fontSize={12} fontWeight={700} textAnchor="middle" fill={full && !open ? 'var(--sheet)' : 'var(--spruce)'}>
+        {fingerName(place.finger)}
+      </text>
+    </>
+  );
+}
 
 /** Where every finger of a system is drawn, px. */
 export function placedFingers(system: System, notes: readonly FingeredNote[], { lengthMm }: Instrument) {

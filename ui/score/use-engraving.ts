@@ -6,7 +6,7 @@ import { isWordKind } from '@/core/marking/kinds';
 import { LIMITS } from '@/core/util/limits';
 import { sendJson, whileWanted, type Problem } from '@/ui/kit/problem';
 import { Refused } from '@/ui/kit/queries';
-import { askEngraving, NotNow } from './ask-engraving';
+import { askEngraving, NotNow, type EngravingAsked } from './ask-engraving';
 import type { Engraving } from './engraving';
 
 /** What the picture depends on: notes for the player are drawn over it, not in it. */
@@ -136,16 +136,8 @@ export function useEngraving({ partId, range, widthPx, moved, marking, first, ah
     // The key stands for range, width and marks together.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [url, key]);
-  // The next passage is engraved ahead, so that turning to it shows it at once: the server keeps it.
-  const nextFrom = ahead?.fromBar;
-  const nextTo = ahead?.toBar;
   const isCurrent = shown?.key === key;
-  useEffect(() => {
-    if (!isCurrent || nextFrom === undefined || nextTo === undefined) return;
-    const next = { fromBar: nextFrom, toBar: nextTo, widthPx, concert, octaves, marking };
-    const timer = setTimeout(() => void sendJson('POST', url, next), AHEAD_MS);
-    return () => clearTimeout(timer);
-  }, [isCurrent, url, nextFrom, nextTo, widthPx, concert, octaves, marking]);
+  useAhead(isCurrent, url, ahead, { widthPx, concert, octaves, marking });
   const usable = shown && shown.key.startsWith(`${passage} `) ? shown : null;
   return {
     engraving: usable?.engraving ?? null,
@@ -154,4 +146,16 @@ export function useEngraving({ partId, range, widthPx, moved, marking, first, ah
     toCome: until < toBar,
     more: until < toBar && usable?.key === key ? () => setScrolled({ passage, bar: until + 1 }) : null,
   };
+}
+
+/** The next passage is engraved ahead, so that turning to it shows it at once: the server keeps it. */
+function useAhead(isCurrent: boolean, url: string, ahead: Range | undefined, { widthPx, concert, octaves, marking }: Omit<EngravingAsked, keyof Range>) {
+  const fromBar = ahead?.fromBar;
+  const toBar = ahead?.toBar;
+  useEffect(() => {
+    if (!isCurrent || fromBar === undefined || toBar === undefined) return;
+    const next = { fromBar, toBar, widthPx, concert, octaves, marking };
+    const timer = setTimeout(() => void sendJson('POST', url, next), AHEAD_MS);
+    return () => clearTimeout(timer);
+  }, [isCurrent, url, fromBar, toBar, widthPx, concert, octaves, marking]);
 }

@@ -20,7 +20,7 @@ import { useConditions } from '@/ui/part/use-part';
 import { useAnalysed, useAnalyst, useOthers, useReport, type RemoteAnalyst } from '@/ui/part/use-analyst';
 import { parted } from '@/ui/part/findings-shown';
 import type { DeskSettings } from '@/ui/part/part-data';
-import type { Conditions } from '@/workers/analyst';
+import type { Conditions } from '@/workers/questions';
 import { BarPicture } from './bar-picture';
 
 export interface SheetData {

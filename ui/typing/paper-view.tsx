@@ -1,8 +1,8 @@
 'use client';
 
-import { Button } from '@/ui/kit/button';
+import { IconButton } from '@/ui/kit/icon-button';
 import { ChevronLeft, ChevronRight, Maximize2, RotateCw, Trash2, ZoomIn, ZoomOut } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { TransformComponent, TransformWrapper, type ReactZoomPanPinchRef } from 'react-zoom-pan-pinch';
 import { openPdf, type Pdf } from './pdf';
 import { viewPlace, type Paper } from './papers';
@@ -61,39 +61,15 @@ export function PaperView({ paper, onRemove }: { paper: Paper; onRemove(): void 
   const turned = { rotate: `${view.turns * 90}deg`, ...(upright ? {} : { scale: '0.75' }) };
   return (
     <section aria-label={`Sheet: ${paper.name}`} className="grid min-h-0 grid-rows-[auto_1fr] gap-1">
-      <div className="flex flex-wrap items-center gap-1">
-        <span className="min-w-0 grow truncate text-[13px] text-soft" title={paper.name}>
-          {paper.name}
-        </span>
-        {pages > 1 && (
-          <>
-            <Tool label="Page before" disabled={page <= 1} onClick={() => remember({ page: page - 1 })}>
-              <ChevronLeft size={15} />
-            </Tool>
-            <span className="text-[13px]" aria-live="polite">
-              page {page} of {pages}
-            </span>
-            <Tool label="Next page" disabled={page >= pages} onClick={() => remember({ page: page + 1 })}>
-              <ChevronRight size={15} />
-            </Tool>
-          </>
-        )}
-        <Tool label="Farther" onClick={() => controls.current?.zoomOut(0.5)}>
-          <ZoomOut size={15} />
-        </Tool>
-        <Tool label="Nearer" onClick={() => controls.current?.zoomIn(0.5)}>
-          <ZoomIn size={15} />
-        </Tool>
-        <Tool label="As wide as there is room" onClick={() => controls.current?.resetTransform()}>
-          <Maximize2 size={15} />
-        </Tool>
-        <Tool label="Turn" onClick={() => remember({ turns: (view.turns + 1) % 4 })}>
-          <RotateCw size={15} />
-        </Tool>
-        <Tool label={`Take ${paper.name} away`} onClick={onRemove}>
-          <Trash2 size={15} />
-        </Tool>
-      </div>
+      <Tools
+        name={paper.name}
+        page={page}
+        pages={pages}
+        zoom={controls}
+        onPage={(next) => remember({ page: next })}
+        onTurn={() => remember({ turns: (view.turns + 1) % 4 })}
+        onRemove={onRemove}
+      />
       <div className="min-h-40 overflow-hidden rounded-xl border border-line bg-line/40">
         {shown.is === 'loading' && <p className="p-4 text-[13px] text-soft">Opening {paper.name} …</p>}
         {shown.is === 'not shown' && (
@@ -137,11 +113,51 @@ export function PaperView({ paper, onRemove }: { paper: Paper; onRemove(): void 
   );
 }
 
-function Tool({ label, disabled, onClick, children }: { label: string; disabled?: boolean; onClick(): void; children: React.ReactNode }) {
+interface ToolsProps {
+  name: string;
+  page: number;
+  pages: number;
+  zoom: RefObject<ReactZoomPanPinchRef | null>;
+  onPage(page: number): void;
+  onTurn(): void;
+  onRemove(): void;
+}
+
+function Tools({ name, page, pages, zoom, onPage, onTurn, onRemove }: ToolsProps) {
   return (
-    <Button className="px-1.5" aria-label={label} title={label} disabled={disabled} onClick={onClick}>
-      {children}
-    </Button>
+    <div className="flex flex-wrap items-center gap-1">
+      <span className="min-w-0 grow truncate text-[13px] text-soft" title={name}>
+        {name}
+      </span>
+      {pages > 1 && (
+        <>
+          <IconButton className="px-1.5" label="Page before" disabled={page <= 1} onClick={() => onPage(page - 1)}>
+            <ChevronLeft size={15} />
+          </IconButton>
+          <span className="text-[13px]" aria-live="polite">
+            page {page} of {pages}
+          </span>
+          <IconButton className="px-1.5" label="Next page" disabled={page >= pages} onClick={() => onPage(page + 1)}>
+            <ChevronRight size={15} />
+          </IconButton>
+        </>
+      )}
+      <IconButton className="px-1.5" label="Farther" onClick={() => zoom.current?.zoomOut(0.5)}>
+        <ZoomOut size={15} />
+      </IconButton>
+      <IconButton className="px-1.5" label="Nearer" onClick={() => zoom.current?.zoomIn(0.5)}>
+        <ZoomIn size={15} />
+      </IconButton>
+      <IconButton className="px-1.5" label="As wide as there is room" onClick={() => zoom.current?.resetTransform()}>
+        <Maximize2 size={15} />
+      </IconButton>
+      <IconButton className="px-1.5" label="Turn" onClick={onTurn}>
+        <RotateCw size={15} />
+      </IconButton>
+      <IconButton className="px-1.5" label={`Take ${name} away`} onClick={onRemove}>
+        <Trash2 size={15} />
+      </IconButton>
+    </div>
   );
 }
 

@@ -7,7 +7,8 @@ import type { ChangeSet } from '@/core/marking/change';
 import { RECORD_VERSION } from '@/core/marking/versions';
 import type { PartNamed } from './entry';
 import { inIndexedDb } from './kept';
-import { Outbox, type Around, type Message } from './outbox';
+import { Outbox } from './outbox';
+import { type Around, type Message } from './around';
 import { NOTHING_UNSENT, isLostWithPage, type UnsentState } from './state';
 import { ANSWER_MS, sendBatch, type Ask, type Outcome } from './transport';
 

@@ -1,7 +1,7 @@
 /** The log of one lane: what the server knew of it, what is made here or in another tab, without what was dropped or refused. */
 import { noStacks, stacksOf, type Logged, type Stacks } from '@/core/marking/history';
 import type { Body } from './entry';
-import type { LaneEvent } from './outbox';
+import type { LaneEvent } from './around';
 
 export class Log<T extends Logged> {
   private rows: readonly T[];

@@ -3,48 +3,16 @@
  * to the other tabs at once. What is refused for good is set aside and the rest goes on; where somebody else changed the same
  * thing, its lane waits until the coach has decided.
  */
-import { rebased, rewound, type Whose } from '@/core/marking/rebase';
+import { rebased, type Whose } from '@/core/marking/rebase';
 import type { ChangeSet } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
 import type { Problem } from '@/core/util/problem-shape';
 import { laneOf, type Body, type Entry } from './entry';
-import type { Kept, Stored } from './kept';
+import type { Stored } from './kept';
 import { NOTHING_UNSENT, sendable, unsent, whyNot, type UnsentEvent, type UnsentState, type Way } from './state';
-import { batchOf, sendBatch, type Ask, type Clash } from './transport';
-
-/** What other tabs are told. */
-export type Message =
-  | { tells: 'event'; event: UnsentEvent; base?: Marking }
-  /** To the tab that sends: do not wait any longer. */
-  | { tells: 'go' }
-  /** A tab has opened: what waits for a decision is told again. */
-  | { tells: 'hello' };
-
-/** What the outbox needs of the browser, so that every path can be tested without one. */
-export interface Around {
-  kept: Kept;
-  ask: Ask;
-  /** To the other tabs. */
-  tell(message: Message): void;
-  /** From the other tabs. */
-  listen(hear: (message: Message) => void): void;
-  /** Runs work while no other tab does; it ends with the page. */
-  alone(work: () => Promise<void>): void;
-  /** Called when the network comes back or the page is looked at again. */
-  onAwake(wake: () => void): void;
-  after(ms: number, task: () => void): () => void;
-  now(): number;
-  newId(): string;
-}
-
-/** What happened in one lane, for who shows it. */
-export type LaneEvent =
-  /** In another tab. */
-  | { is: 'made elsewhere'; entry: Entry }
-  | { is: 'stored'; ids: readonly string[] }
-  | { is: 'clash'; clash: Clash }
-  /** These are its entries now; `base` is what they stand on, where that changed. */
-  | { is: 'rewritten'; entries: readonly Entry[]; base: Marking | null };
+import { batchOf, sendBatch } from './transport';
+import { entryOf, onWhatItWasMadeOn } from './remade';
+import type { Message, Around, LaneEvent } from './around';
 
 const MOST_REMEMBERED = 2_000;
 
@@ -356,30 +324,4 @@ export class Outbox {
     this.lanes.get(lane)?.forEach((listener) => listener(event));
     this.followers.forEach((listener) => listener(lane, event));
   }
-}
-
-const entryOf = (set: ChangeSet, like: Entry): Entry => ({
-  ...like,
-  id: set.id,
-  body: { ...(like.body as Extract<Body, { about: 'marks' }>), set },
-  seq: null,
-});
-
-function onWhatItWasMadeOn(bad: Entry, others: readonly Entry[], newId: () => string): Entry[] {
-  const setOf = ({ body }: Entry) => (body as Extract<Body, { about: 'marks' }>).set;
-  const open = others.filter(({ refused }) => !refused);
-  // Nothing is known here of the marking but what the refused change was made on.
-  const onto = rewound({}, [setOf(bad)]);
-  const touched = new Set(setOf(bad).changes.map(({ target, kind }) => `${target}|${kind}`));
-  const base: Record<string, Marking[string]> = { ...onto };
-  for (const { changes } of open.map(setOf))
-    for (const { target, kind, from } of changes) {
-      const key = `${target}|${kind}`;
-      if (!touched.has(key) && !(key in base)) {
-        touched.add(key);
-        if (from) base[key] = from;
-      }
-    }
-  const sets = rebased(open.map(setOf), base, () => 'mine', newId).sets;
-  return [...others.filter(({ refused }) => refused), ...sets.map((set) => entryOf(set, open.find(({ id }) => id === set.id) ?? open[0]!))];
 }

@@ -4,7 +4,8 @@ import type { Marking } from '@/core/marking/mark';
 import { changeSetShape } from '@/core/marking/wire';
 import { laneOf, type Entry } from './entry';
 import type { Found, Kept, Stored } from './kept';
-import { Outbox, type Around, type Message } from './outbox';
+import { Outbox } from './outbox';
+import { type Around, type Message } from './around';
 import type { Ask, HttpAnswer } from './transport';
 
 export type Mood =

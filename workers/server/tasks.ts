@@ -1,7 +1,7 @@
 /** What the server does off its main thread: reading files, cutting parts, engraving, writing marked files. */
 import { automaticPassages, type Passage } from '../../core/score/passages';
 import type { InstrumentKind, Part, Warning } from '../../core/score/score';
-import { isZip, newContainer } from '@/core/formats/raw/container';
+import { isZip, newContainer } from '../../core/formats/raw/container';
 import { musicXmlFromAbc } from '../../core/formats/abc/to-musicxml';
 import type { AbcProblem } from '../../core/formats/abc/tune';
 import { cutPassage, forEngraver } from '../../core/formats/musicxml/cut';
@@ -20,7 +20,7 @@ import { markInWords } from '../../core/marking/in-words';
 import { splitKey, type Marking } from '../../core/marking/mark';
 import { placeOfTarget } from '../../core/marking/notes';
 import { editedPart } from '../../core/marking/print-edits';
-import { childText } from '@/core/formats/raw/xml';
+import { childText } from '../../core/formats/raw/xml';
 import { LIMITS } from '../../core/util/limits';
 import { good, type Result } from '../../core/util/result';
 import { titleText } from '../../core/util/text';

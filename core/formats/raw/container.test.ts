@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { runs } from '../../testing/runs';
 import { zipSync, type Zippable } from 'fflate';
-import { demoText } from '@/tests/support/demo';
+import { demoText } from '../../../tests/support/demo';
 import { newContainer, openContainer, packContainer } from './container';
 import { readMusicXmlBytes } from '../musicxml/read';
 

@@ -3,7 +3,7 @@
 import { noteById } from '@/core/score/find';
 import { placeLabel } from '@/ui/kit/music';
 import { capital, costsAndGains } from '@/ui/kit/words';
-import type { BowingChoice } from '@/workers/analyst';
+import type { BowingChoice } from '@/workers/questions';
 import { useDesk } from '../model/desk';
 import { Card, Numbers } from './choice-card';
 

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import type { Stroke } from '@/core/bow-arm/describe';
 import { ticksOf } from '@/core/score/bars';
 import type { Part } from '@/core/score/score';
-import type { BowingChoice } from '@/workers/analyst';
+import type { BowingChoice } from '@/workers/questions';
 import { capital, costsAndGains } from '@/ui/kit/words';
 import { Compare, type Compared } from './compare';
 import { bowAt, PlayingStore, strokeTimes } from '@/ui/playing/playing';

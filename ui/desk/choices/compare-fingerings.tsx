@@ -7,7 +7,7 @@ import type { FingeredNote } from '@/core/left-hand/fingering';
 import { noteById } from '@/core/score/find';
 import { ticksOf } from '@/core/score/bars';
 import type { Part } from '@/core/score/score';
-import type { FingeringChoice } from '@/workers/analyst';
+import type { FingeringChoice } from '@/workers/questions';
 import { placeLabel } from '@/ui/kit/music';
 import { capital, costsAndGains } from '@/ui/kit/words';
 import { Compare, type Compared } from './compare';

@@ -75,28 +75,16 @@ export function Fingerboard({ frame, words, person, noteId }: Props) {
         >
           {frame.position}
         </text>
-        {frame.fingers.map((finger) => {
-          const looked = finger === own;
-          const width = Math.max(1.5, finger.toleranceMm * scale);
-          return (
-            <g key={`${finger.string} ${finger.finger} ${finger.stop}`}>
-              {looked && <circle cx={x(finger.mm)} cy={y(finger.string)} r={11} fill="none" stroke="var(--ink)" strokeWidth={1.5} />}
-              <rect x={x(finger.mm) - width / 2} y={y(finger.string) - 8} width={width} height={16} rx={1} fill="var(--spruce)" />
-              <text
-                x={x(finger.mm) + width / 2 + 3}
-                y={y(finger.string) - 2}
-                fontSize={12}
-                fontWeight={700}
-                fill="var(--spruce)"
-                stroke="var(--spruce-pale)"
-                strokeWidth={3}
-                paintOrder="stroke"
-              >
-                {fingerName(finger.finger)}
-              </text>
-            </g>
-          );
-        })}
+        {frame.fingers.map((finger) => (
+          <Finger
+            key={`${finger.string} ${finger.finger} ${finger.stop}`}
+            x={x(finger.mm)}
+            y={y(finger.string)}
+            width={Math.max(1.5, finger.toleranceMm * scale)}
+            name={fingerName(finger.finger)}
+            looked={finger === own}
+          />
+        ))}
         <line x1={LEFT} x2={LEFT + ruler * scale} y1={bottom + 8} y2={bottom + 8} stroke="var(--ink)" strokeWidth={2} />
         <text x={LEFT + ruler * scale + 6} y={bottom + 12} fontSize={12} fill="var(--soft)">
           {ruler} mm
@@ -113,6 +101,19 @@ export function Fingerboard({ frame, words, person, noteId }: Props) {
         ))}
       </figcaption>
     </figure>
+  );
+}
+
+/** As wide as what still sounds in tune. */
+function Finger({ x, y, width, name, looked }: { x: number; y: number; width: number; name: string; looked: boolean }) {
+  return (
+    <g>
+      {looked && <circle cx={x} cy={y} r={11} fill="none" stroke="var(--ink)" strokeWidth={1.5} />}
+      <rect x={x - width / 2} y={y - 8} width={width} height={16} rx={1} fill="var(--spruce)" />
+      <text x={x + width / 2 + 3} y={y - 2} fontSize={12} fontWeight={700} fill="var(--spruce)" stroke="var(--spruce-pale)" strokeWidth={3} paintOrder="stroke">
+        {name}
+      </text>
+    </g>
   );
 }
 

@@ -4,7 +4,7 @@ import type { FingeredNote } from '@/core/left-hand/fingering';
 import { fingerInForce, type Marking } from '@/core/marking/mark';
 import type { Note } from '@/core/score/score';
 import { barsLabel, pitchLabel, placeLabel } from '@/ui/kit/music';
-import type { OpenPart } from '@/workers/analyst';
+import type { OpenPart } from '@/workers/questions';
 import { marksInWords } from '@/ui/part/mark-changes';
 
 export function statusText(

@@ -5,7 +5,7 @@ import type { BarRange } from '@/core/score/bars';
 import type { Problem } from '@/ui/kit/problem';
 import { rested } from '@/ui/kit/queries';
 import { useAnalysed, type RemoteAnalyst } from '@/ui/part/use-analyst';
-import type { Conditions } from '@/workers/analyst';
+import type { Conditions } from '@/workers/questions';
 import { useSuggestions, type Suggestions } from './use-suggestions';
 
 /** Ways to play a note that are shown; more would not be compared any more. */

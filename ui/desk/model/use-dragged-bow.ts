@@ -5,7 +5,7 @@ import type { Stroke } from '@/core/bow-arm/describe';
 import { changeTo, type Change } from '@/core/marking/change';
 import { markKey, type Marking } from '@/core/marking/mark';
 import type { BarRange } from '@/core/score/bars';
-import type { Conditions } from '@/workers/analyst';
+import type { Conditions } from '@/workers/questions';
 import type { DraggedEnd } from '@/ui/score/bow-track';
 import type { RemoteAnalyst } from '@/ui/part/use-analyst';
 

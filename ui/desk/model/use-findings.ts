@@ -12,7 +12,7 @@ import { LIMITS } from '@/core/util/limits';
 import { cleanText, shortened } from '@/core/util/text';
 import type { Problem } from '@/ui/kit/problem';
 import { nameOf } from '@/ui/kit/queries';
-import type { Conditions } from '@/workers/analyst';
+import type { Conditions } from '@/workers/questions';
 import { EVERYTHING, parted, passes, type FindingFilter } from '@/ui/part/findings-shown';
 import type { AcceptedFinding } from '@/ui/part/part-data';
 import { timed, useAnalysed, type RemoteAnalyst } from '@/ui/part/use-analyst';

@@ -4,7 +4,7 @@ import { useCallback, useRef, useState } from 'react';
 import type { BarRange } from '@/core/score/bars';
 import type { Problem } from '@/ui/kit/problem';
 import type { RemoteAnalyst } from '@/ui/part/use-analyst';
-import type { BowingChoice, Conditions, FingeringChoice } from '@/workers/analyst';
+import type { BowingChoice, Conditions, FingeringChoice } from '@/workers/questions';
 
 export type Suggestions = { kind: 'fingering'; items: FingeringChoice[] } | { kind: 'bowing'; items: BowingChoice[] };
 

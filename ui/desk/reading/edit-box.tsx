@@ -1,5 +1,6 @@
 'use client';
 
+import { Select } from '@/ui/kit/select';
 import { ToggleButton } from '@/ui/kit/button';
 import { LIMITS } from '@/core/util/limits';
 import { LimitHint } from '@/ui/kit/limit';
@@ -45,81 +46,97 @@ const DIVISI: ReadonlyArray<[value: string, label: string]> = [
   ['together', 'for one'],
 ];
 
+/** What the rows of the box know: the selection, its first note, and how a change is written. */
+interface Editing {
+  context: EditContext;
+  chosen: readonly Note[];
+  first: Note;
+  /** The place of the first note. */
+  at: string;
+  change(what: string, changes: readonly Change[]): void;
+}
+
 /** Edits of the text at the selected notes. */
 export function EditBox({ context, chosen, onWhy, onChange }: Props) {
   const first = chosen[0];
   if (!first) return <p className="text-soft">Select notes to change what is printed: pitch, sign, articulation, slur, dynamic, hairpin, tempo or words.</p>;
-  const { print, edited, marking } = context;
+  const { print } = context;
   const printed = noteById(print, first.id) ?? first;
   const where = chosen.length > 1 ? `${chosen.length} notes from ${placeLabel(print, first).toLowerCase()}` : placeLabel(print, first);
-  const change = (what: string, changes: readonly Change[]) => onChange(`${where}: ${what}`, changes);
-  const at = placeTarget(first.barIndex, first.tick);
-  const here = (kind: 'dynamic' | 'tempo' | 'text') => markAt(marking, at, kind)?.value;
-  const dynamic = here('dynamic');
-  const printedDynamic = print.dynamics.find((mark) => mark.tick === first.onset)?.text;
-  const printedWords = print.words.filter((word) => word.tick === first.onset).map((word) => word.text);
-  const struckWords = markAt(marking, at, 'printed-text') !== undefined;
-  const hairpin = edited.hairpins.find((each) => each.from === first.onset);
-  const hasHairpinEdit = markAt(marking, at, 'hairpin') !== undefined;
+  const editing: Editing = {
+    context,
+    chosen,
+    first,
+    at: placeTarget(first.barIndex, first.tick),
+    change: (what, changes) => onChange(`${where}: ${what}`, changes),
+  };
+  const [was, now] = [printed.written, first.written];
+  const isOther = was.alter !== now.alter || was.step !== now.step || was.octave !== now.octave;
   return (
     <section aria-label="Edit the text" className="grid gap-2.5">
       <h2 className="text-base">
         {where}
         <span className="font-sans text-[13px] font-normal text-soft">
           {' '}
-          · print {pitchSigns(pitchName(printed.written))}
-          {printed.written.alter !== first.written.alter || printed.written.step !== first.written.step || printed.written.octave !== first.written.octave
-            ? `, now ${pitchSigns(pitchName(first.written))}`
-            : ''}
+          · print {pitchSigns(pitchName(was))}
+          {isOther ? `, now ${pitchSigns(pitchName(now))}` : ''}
         </span>
       </h2>
-      <Row label="Pitch">
-        <PitchField
-          key={`${first.id} ${pitchName(first.written)}`}
-          value={pitchName(first.written)}
-          onPitch={(text) => {
-            const wanted = parsePitch(text);
-            if (!wanted) return false;
-            change(
-              `pitch ${pitchSigns(text)}`,
-              pitchChanges(context, chosen, () => wanted),
-            );
-            return true;
-          }}
+      <PitchRow {...editing} />
+      <NoteRows {...editing} />
+      <HairpinRow {...editing} />
+      <ChordRow {...editing} />
+      <PlaceRows {...editing} />
+      <Row label="Why">
+        <input
+          className="field grow"
+          aria-label="Why it is changed; kept with the next changes"
+          placeholder="kept with the next changes"
+          maxLength={LIMITS.why}
+          value={context.why}
+          onChange={(event) => onWhy(event.target.value)}
         />
-        <ToggleButton
-          onClick={() =>
-            change(
-              'half a step lower',
-              pitchChanges(context, chosen, (now) => halfStep(now, -1)),
-            )
-          }
-          aria-label="Half a step lower"
-        >
-          ½ ↓
-        </ToggleButton>
-        <ToggleButton
-          onClick={() =>
-            change(
-              'half a step higher',
-              pitchChanges(context, chosen, (now) => halfStep(now, 1)),
-            )
-          }
-          aria-label="Half a step higher"
-        >
-          ½ ↑
-        </ToggleButton>
-        <ToggleButton onClick={() => change('respelled', pitchChanges(context, chosen, respelled))}>respell</ToggleButton>
+        <LimitHint text={context.why} limit={LIMITS.why} />
       </Row>
+    </section>
+  );
+}
+
+function PitchRow({ context, chosen, first, change }: Editing) {
+  const moved = (what: string, to: Parameters<typeof pitchChanges>[2]) => change(what, pitchChanges(context, chosen, to));
+  return (
+    <Row label="Pitch">
+      <PitchField
+        key={`${first.id} ${pitchName(first.written)}`}
+        value={pitchName(first.written)}
+        onPitch={(text) => {
+          const wanted = parsePitch(text);
+          if (wanted) moved(`pitch ${pitchSigns(text)}`, () => wanted);
+          return wanted !== null;
+        }}
+      />
+      <ToggleButton aria-label="Half a step lower" onClick={() => moved('half a step lower', (now) => halfStep(now, -1))}>
+        ½ ↓
+      </ToggleButton>
+      <ToggleButton aria-label="Half a step higher" onClick={() => moved('half a step higher', (now) => halfStep(now, 1))}>
+        ½ ↑
+      </ToggleButton>
+      <ToggleButton onClick={() => moved('respelled', respelled)}>respell</ToggleButton>
+    </Row>
+  );
+}
+
+/** What stands at the notes themselves: sign, articulation, slur. */
+function NoteRows({ context, chosen, first, change }: Editing) {
+  const sign = first.accidental === null ? STRUCK : first.accidental.courtesy ? 'bracket' : 'show';
+  return (
+    <>
       <Row label="Sign">
-        {SIGN_NAMES.map(([value, label]) => {
-          const now = first.accidental === null ? STRUCK : first.accidental.courtesy ? 'bracket' : 'show';
-          return (
-            <ToggleButton key={value} pressed={now === value} onClick={() => change(`sign ${label}`, accidentalChanges(context, chosen, value))}>
-              {label}
-            </ToggleButton>
-          );
-        })}
+        {SIGN_NAMES.map(([value, label]) => (
+          <ToggleButton key={value} pressed={sign === value} onClick={() => change(`sign ${label}`, accidentalChanges(context, chosen, value))}>
+            {label}
+          </ToggleButton>
+        ))}
       </Row>
       <Row label="Play it">
         {WRITABLE_ARTICULATIONS.map((name) => (
@@ -138,53 +155,71 @@ export function EditBox({ context, chosen, onWhy, onChange }: Props) {
         </ToggleButton>
         <ToggleButton onClick={() => change('no slur', slurChanges(context, chosen, false))}>none here</ToggleButton>
       </Row>
-      <Row label="Hairpin">
-        <ToggleButton pressed={hairpin?.kind === 'crescendo'} onClick={() => change('crescendo', hairpinChanges(context, chosen, 'crescendo'))}>
-          crescendo
+    </>
+  );
+}
+
+function HairpinRow({ context, chosen, first, at, change }: Editing) {
+  const { print, edited, marking } = context;
+  const hairpin = edited.hairpins.find((each) => each.from === first.onset);
+  const isPrinted = print.hairpins.some((each) => each.from === first.onset);
+  return (
+    <Row label="Hairpin">
+      {(['crescendo', 'diminuendo'] as const).map((kind) => (
+        <ToggleButton key={kind} pressed={hairpin?.kind === kind} onClick={() => change(kind, hairpinChanges(context, chosen, kind))}>
+          {kind}
         </ToggleButton>
-        <ToggleButton pressed={hairpin?.kind === 'diminuendo'} onClick={() => change('diminuendo', hairpinChanges(context, chosen, 'diminuendo'))}>
-          diminuendo
+      ))}
+      <ToggleButton
+        disabled={!hairpin && markAt(marking, at, 'hairpin') === undefined}
+        onClick={() => change('no hairpin', hairpinChanges(context, chosen, isPrinted ? STRUCK : null))}
+      >
+        none
+      </ToggleButton>
+    </Row>
+  );
+}
+
+function ChordRow({ context, first, at, change }: Editing) {
+  if (!context.edited.notes.some((note) => note.inChord)) return null;
+  const now = markAt(context.marking, at, 'divisi')?.value;
+  return (
+    <Row label="Chords">
+      {DIVISI.map(([value, label]) => (
+        <ToggleButton key={value} pressed={now === value} onClick={() => change(label, placeChanges(context, first, 'divisi', now === value ? null : value))}>
+          {label} from here
         </ToggleButton>
-        <ToggleButton
-          disabled={!hairpin && !hasHairpinEdit}
-          onClick={() => change('no hairpin', hairpinChanges(context, chosen, print.hairpins.some((each) => each.from === first.onset) ? STRUCK : null))}
-        >
-          none
-        </ToggleButton>
-      </Row>
-      {edited.notes.some((note) => note.inChord) && (
-        <Row label="Chords">
-          {DIVISI.map(([value, label]) => (
-            <ToggleButton
-              key={value}
-              pressed={markAt(marking, at, 'divisi')?.value === value}
-              onClick={() => change(label, placeChanges(context, first, 'divisi', markAt(marking, at, 'divisi')?.value === value ? null : value))}
-            >
-              {label} from here
-            </ToggleButton>
-          ))}
-        </Row>
-      )}
+      ))}
+    </Row>
+  );
+}
+
+/** What stands at the place: dynamic, tempo, words. */
+function PlaceRows({ context, first, at, change }: Editing) {
+  const { print, marking } = context;
+  const here = (kind: 'dynamic' | 'tempo' | 'text') => markAt(marking, at, kind)?.value ?? '';
+  const printedDynamic = print.dynamics.find((mark) => mark.tick === first.onset)?.text;
+  const asPrinted: ReadonlyArray<readonly [string, string]> = [
+    ['', `as printed${printedDynamic ? ` (${printedDynamic})` : ''}`],
+    ...(printedDynamic ? [[STRUCK, 'struck out'] as const] : []),
+  ];
+  return (
+    <>
       <Row label="Dynamic">
-        <select
-          aria-label="Dynamic from here"
-          className="field"
-          value={dynamic ?? ''}
-          onChange={(event) => change(`dynamic ${event.target.value}`, placeChanges(context, first, 'dynamic', event.target.value || null))}
-        >
-          <option value="">as printed{printedDynamic ? ` (${printedDynamic})` : ''}</option>
-          {printedDynamic && <option value={STRUCK}>struck out</option>}
-          {DYNAMIC_NAMES.map((name) => (
-            <option key={name}>{name}</option>
-          ))}
-        </select>
+        <Select
+          quiet
+          label="Dynamic from here"
+          value={here('dynamic')}
+          options={[...asPrinted, ...DYNAMIC_NAMES.map((name) => [name, name] as const)]}
+          onValue={(value) => change(`dynamic ${value}`, placeChanges(context, first, 'dynamic', value || null))}
+        />
       </Row>
       <Row label="Tempo">
         <TextField
           key={`tempo ${at} ${here('tempo')}`}
           label="Tempo from here, such as Andante, quarter = 72"
           placeholder="Andante, quarter = 72"
-          value={here('tempo') ?? ''}
+          value={here('tempo')}
           problem={(text) => (/=/.test(text) && parseTempo(text).perMinute === null ? 'Say it as: quarter = 72' : null)}
           onText={(text) => change(`tempo ${text}`, placeChanges(context, first, 'tempo', text || null))}
         />
@@ -194,32 +229,24 @@ export function EditBox({ context, chosen, onWhy, onChange }: Props) {
           key={`text ${at} ${here('text')}`}
           label="Words over this note"
           placeholder="dolce"
-          value={here('text') ?? ''}
+          value={here('text')}
           onText={(text) => change(text ? `“${text.slice(0, 40)}”` : 'words taken back', placeChanges(context, first, 'text', text || null))}
         />
       </Row>
-      {printedWords.length > 0 && (
-        <label className="flex min-h-6 items-center gap-2 text-[13px]">
-          <input
-            type="checkbox"
-            checked={struckWords}
-            onChange={() => change('printed words', placeChanges(context, first, 'printed-text', struckWords ? null : STRUCK))}
-          />
-          strike out the printed “{printedWords.join('”, “')}”
-        </label>
-      )}
-      <Row label="Why">
-        <input
-          className="field grow"
-          aria-label="Why it is changed; kept with the next changes"
-          placeholder="kept with the next changes"
-          maxLength={LIMITS.why}
-          value={context.why}
-          onChange={(event) => onWhy(event.target.value)}
-        />
-        <LimitHint text={context.why} limit={LIMITS.why} />
-      </Row>
-    </section>
+      <PrintedWords {...{ context, first, at, change }} />
+    </>
+  );
+}
+
+function PrintedWords({ context, first, at, change }: Omit<Editing, 'chosen'>) {
+  const words = context.print.words.filter((word) => word.tick === first.onset).map((word) => word.text);
+  if (words.length === 0) return null;
+  const struck = markAt(context.marking, at, 'printed-text') !== undefined;
+  return (
+    <label className="flex min-h-6 items-center gap-2 text-[13px]">
+      <input type="checkbox" checked={struck} onChange={() => change('printed words', placeChanges(context, first, 'printed-text', struck ? null : STRUCK))} />
+      strike out the printed “{words.join('”, “')}”
+    </label>
   );
 }
 
