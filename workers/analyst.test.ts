@@ -73,7 +73,7 @@ describe('the analyst of one part', () => {
     const first = choices[0]!.strokes.find((stroke) => stroke.noteIds.includes(note.id))!.noteIds[0]!;
     const tried = analyst.triedBow({ ...plain, marking: { [markKey(first, 'bow-to')]: { value: '90 %', origin: 'coach' } } }, bars);
     expect(tried.find((stroke) => stroke.noteIds[0] === first)!.to).toBeGreaterThan(0.75);
-    const { openStrings } = analyst.bowAside(plain, bars);
+    const { openStrings } = analyst.bowOfPassage(plain, bars);
     expect(openStrings.length).toBeGreaterThan(20);
     for (const { strings } of openStrings) for (const string of strings) expect([1, 2, 3, 4]).toContain(string);
   });
@@ -97,9 +97,9 @@ describe('the analyst of one part', () => {
     }
   });
   test('what is worth knowing lies in the passage that was asked for', () => {
-    const advice = analyst.handAside(plain, { fromBar: 0, toBar: 31 });
+    const advice = analyst.handAdvice(plain, { fromBar: 0, toBar: 31 });
     expect(advice.length).toBeGreaterThan(3);
-    for (const { barIndex, noteIds } of analyst.handAside(plain, bars)) {
+    for (const { barIndex, noteIds } of analyst.handAdvice(plain, bars)) {
       expect([barIndex >= 0 && barIndex <= 15, noteIds.length > 0]).toEqual([true, true]);
     }
   });

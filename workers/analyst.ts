@@ -42,7 +42,7 @@ import type { Finding } from '../core/checks/finding';
 import { changesFor, fitOf, type FitRequest, type FitRow, type ForPlayer } from '../core/checks/fit';
 import { remediesFor, type TriedRemedy } from '../core/checks/remedies';
 import { handOutlook } from '../core/checks/hand';
-import type { Conditions, OtherMusic, OpenPart, FingeringChoice, BowingChoice, BowAside } from './questions';
+import type { Conditions, OtherMusic, OpenPart, FingeringChoice, BowingChoice, BowOfPassage } from './questions';
 
 /** Fingerings of a passage that are shown. */
 const SHOWN_WAYS = 5;
@@ -225,7 +225,7 @@ export class Analyst {
     return planBow(request, { stringOf: request.stringOf! }, this.memory(conditions.line)).bowing?.strokes ?? [];
   }
 
-  bowAside(conditions: Conditions, range: BarRange): BowAside {
+  bowOfPassage(conditions: Conditions, range: BarRange): BowOfPassage {
     this.keepUp(conditions);
     const request = this.bowRequest(conditions);
     const within = ticksOf(this.part, range);
@@ -235,7 +235,7 @@ export class Analyst {
   }
 
   /** What a teacher says about the fingering of a passage besides the fingers. */
-  handAside(conditions: Conditions, range: BarRange): HandAdvice[] {
+  handAdvice(conditions: Conditions, range: BarRange): HandAdvice[] {
     this.keepUp(conditions);
     const request = { ...this.request(conditions), line: lineOf(this.edited(conditions), conditions.line), alternatives: 1 };
     const { alternatives, unlike } = planFingering(request, this.memory(conditions.line).hand);

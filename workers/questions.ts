@@ -64,7 +64,7 @@ export interface BowingChoice {
 }
 
 /** What else there is to say about the bow in a passage. */
-export interface BowAside {
+export interface BowOfPassage {
   hemiolas: Hemiola[];
   /** Strings of every note, for practising the crossings alone. */
   openStrings: Array<{ noteId: string; strings: number[] }>;

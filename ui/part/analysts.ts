@@ -22,8 +22,8 @@ const RANKS: Readonly<Record<Question, number>> = {
   suggestBowing: 2,
   remedies: 3,
   reading: 4,
-  handAside: 5,
-  bowAside: 5,
+  handAdvice: 5,
+  bowOfPassage: 5,
   changesFor: 6,
   fit: 7,
 };

@@ -81,5 +81,5 @@ export type BowPanel = ReturnType<typeof useBowPanel>;
 export function useBowOfPassage() {
   const { analyst, conditions, passage } = useDesk();
   const { fromBar, toBar } = passage;
-  return useAnalysed({ analyst, conditions, of: ['bow', fromBar, toBar], ask: (of) => of.bowAside(conditions, { fromBar, toBar }) });
+  return useAnalysed({ analyst, conditions, of: ['bow', fromBar, toBar], ask: (of) => of.bowOfPassage(conditions, { fromBar, toBar }) });
 }

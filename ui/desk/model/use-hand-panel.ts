@@ -32,7 +32,7 @@ export function useHandAdvice() {
     conditions,
     of: ['hand', bars],
     keep: true,
-    ask: async (of) => ({ bars, advice: await of.handAside(conditions, { fromBar, toBar }) }),
+    ask: async (of) => ({ bars, advice: await of.handAdvice(conditions, { fromBar, toBar }) }),
   });
 
   function mark({ take, kind }: HandAdvice) {
