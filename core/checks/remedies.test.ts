@@ -82,6 +82,11 @@ describe('the check sheet', () => {
     expect(beatUnitOf({ beats: 2, beatType: 2 }).name).toBe('half');
     for (const each of BEAT_UNITS) expect(otherUnits(each).length).toBeGreaterThan(0);
     expect(otherUnits(unit('dotted quarter')).map(({ name }) => name)).toEqual(['quarter']);
+    expect(
+      otherUnits(unit('quarter'))
+        .map(({ name }) => name)
+        .sort(),
+    ).toEqual(['eighth', 'half']);
   });
   test('the verdict: does it work, what limits it, what would be next, where to practise', () => {
     const verdict = tempoVerdict(report, part);

@@ -36,6 +36,10 @@ describe('the chord that sounds', () => {
       });
     },
   );
+  test('where the thirds do not decide it the bass does, in whatever octave', () => {
+    const root = (names: string) => pitchName(rootOf(names.split(' ').map((name) => parsePitch(name)!))!).replace(/\d+$/, '');
+    expect([root('D4 F4 B4'), root('D3 F4 B4'), root('B3 D4 F4')]).toEqual(['D', 'D', 'B']);
+  });
   test('one note alone is no chord', () => expect(rootOf([parsePitch('D3')!, parsePitch('D4')!])).toBeNull());
   test('what sounds in the score at a moment: the first beat of bar 1 is D, with F sharp above it', () => {
     const first = score.parts[0]!.bars[1]!.onset / TICKS_PER_QUARTER;

@@ -6,6 +6,7 @@ import {
   kindsWhere,
   MARK_KINDS,
   MARKS,
+  NOTE_EDIT_KINDS,
   PLAYER_KINDS,
   valueProblem,
   valuesOf,
@@ -15,6 +16,7 @@ import {
 test('what each group holds, and what the plans and the comparisons go by', () => {
   expect(PLAYER_KINDS).toEqual(['finger', 'string', 'covered', 'bow', 'retake', 'hook', 'slur']);
   expect(BOW_WISH_KINDS).toEqual(['bow-zone', 'bow-amount', 'bow-from', 'bow-to', 'stroke', 'slur-is', 'sound-school', 'chord-way', 'unequal']);
+  expect(NOTE_EDIT_KINDS.filter((kind) => !kind.startsWith('articulation:'))).toEqual(['pitch', 'accidental']);
   expect(WORD_KINDS).toEqual(['character', 'goal', 'away', 'tune', 'listen', 'question', 'words']);
   const noEdit = (kinds: readonly string[]) => kinds.filter((kind) => !isEditKind(kind as 'bow'));
   expect(noEdit(kindsWhere(({ fingers }) => fingers))).toEqual(['finger', 'string', 'covered', 'slur', 'slur-is']);

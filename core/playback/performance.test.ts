@@ -62,6 +62,8 @@ describe('tones', () => {
   test('louder from p to f, and inside a level the same', () => {
     const level = (dynamic: 'p' | 'f') => played('violin', 'A4', { dynamic }).tones[0]!.level;
     expect(level('f')).toBeGreaterThan(2 * level('p'));
+    // Three steps of 5 dB.
+    expect(20 * Math.log10(level('f') / level('p'))).toBeCloseTo(15, 6);
   });
   test('a double stop is two tones on two strings; plucked from pizz. to arco', () => {
     const { tones } = played('violin', 'B4+G5 A4 | B4 C5', {

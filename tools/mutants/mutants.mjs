@@ -3,7 +3,18 @@ import { createHash } from 'node:crypto';
 import ts from 'typescript';
 
 const SWAPPED = {
-  '<': '<=', '<=': '<', '>': '>=', '>=': '>', '===': '!==', '!==': '===', '+': '-', '-': '+', '*': '/', '/': '*', '&&': '||', '||': '&&',
+  '<': '<=',
+  '<=': '<',
+  '>': '>=',
+  '>=': '>',
+  '===': '!==',
+  '!==': '===',
+  '+': '-',
+  '-': '+',
+  '*': '/',
+  '/': '*',
+  '&&': '||',
+  '||': '&&',
 };
 const KIND_OF_OPERATOR = (token) => (/^[<>]|^[!=]==/.test(token) ? 'comparison' : /&&|\|\|/.test(token) ? 'branch' : 'arithmetic');
 
@@ -48,7 +59,8 @@ function visit(node, tree, add) {
 
 /** Numbers of indices and of `slice` say where, not how much: they are left alone. */
 function number(node, add) {
-  if (ts.isElementAccessExpression(node.parent) || (ts.isCallExpression(node.parent) && /\.(slice|at|padStart|toFixed)$/.test(node.parent.expression.getText()))) return;
+  const place = ts.isPrefixUnaryExpression(node.parent) ? node.parent.parent : node.parent;
+  if (ts.isElementAccessExpression(place) || (ts.isCallExpression(place) && /\.(slice|at|padStart|toFixed)$/.test(place.expression.getText()))) return;
   const value = Number(node.text);
   add(node, 'constant', value === 0 ? '1' : String(value * 2));
   if (value !== 0) add(node, 'constant', String(value / 2));
@@ -68,7 +80,10 @@ export function sample(all, count, seed, isTable) {
   const drawn = [];
   const places = new Set();
   const draw = (from, wanted) => {
-    for (const mutant of from.map((m) => [order(m), m]).sort(([a], [b]) => (a < b ? -1 : 1)).map(([, m]) => m)) {
+    for (const mutant of from
+      .map((m) => [order(m), m])
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([, m]) => m)) {
       if (wanted <= 0) return;
       const place = `${mutant.file}:${mutant.start}`;
       if (places.has(place)) continue;
@@ -77,8 +92,16 @@ export function sample(all, count, seed, isTable) {
       wanted -= 1;
     }
   };
-  draw(all.filter((m) => isTable(m.file)), Math.round(count / 3));
+  draw(
+    all.filter((m) => isTable(m.file)),
+    Math.round(count / 3),
+  );
   const kinds = ['constant', 'comparison', 'branch', 'arithmetic'];
-  kinds.forEach((kind, i) => draw(all.filter((m) => !isTable(m.file) && m.kind === kind), Math.round((count - drawn.length) / (kinds.length - i))));
+  kinds.forEach((kind, i) =>
+    draw(
+      all.filter((m) => !isTable(m.file) && m.kind === kind),
+      Math.round((count - drawn.length) / (kinds.length - i)),
+    ),
+  );
   return drawn;
 }

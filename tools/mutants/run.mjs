@@ -24,9 +24,12 @@ const LEFT_OUT = /(\.test\.ts|\/words\.ts|in-words\.ts|util\/limits\.ts|core\/te
 const TABLES = /(tables|costs|kinds|preferences|instrument|hand)\.ts$/;
 const roomOf = (file) => file.split('/')[1];
 /** Rooms whose work is seen elsewhere too. */
-const TESTED_IN = { plan: ['plan', 'checks'] };
+const TESTED_IN = { plan: ['plan', 'checks'], marking: ['marking', 'formats', 'editions'], util: ['util', 'formats'] };
 
-const files = readdirSync('core', { recursive: true }).map((f) => `core/${f}`).filter((f) => f.endsWith('.ts') && !LEFT_OUT.test(f)).sort();
+const files = readdirSync('core', { recursive: true })
+  .map((f) => `core/${f}`)
+  .filter((f) => f.endsWith('.ts') && !LEFT_OUT.test(f))
+  .sort();
 const all = files.flatMap((file) => mutantsOf(file, readFileSync(file, 'utf8')));
 const asked = all.filter((m) => (!values.room || roomOf(m.file) === values.room) && (!values.file || m.file === values.file));
 const drawn = values.key ? all.filter((m) => values.key.includes(m.key)) : sample(asked, Number(values.count), values.seed, (f) => TABLES.test(f));
@@ -41,9 +44,21 @@ const GIVEN_UP_MS = 15 * 60_000;
 const run = (mutant) =>
   new Promise((done) => {
     const rooms = TESTED_IN[roomOf(mutant.file)] ?? [roomOf(mutant.file)];
-    const args = ['node_modules/.bin/jest', '--config', 'tools/mutants/jest.config.mjs', '--bail', '-i', '--silent', '--testPathPatterns', `core/(${rooms.join('|')})/`];
+    const args = [
+      'node_modules/.bin/jest',
+      '--config',
+      'tools/mutants/jest.config.mjs',
+      '--bail',
+      '-i',
+      '--silent',
+      '--testPathPatterns',
+      `core/(${rooms.join('|')})/`,
+    ];
     const { file, start, end, to } = mutant;
-    const child = spawn(process.execPath, args, { env: { ...process.env, OMAGGIO_MUTANT: JSON.stringify({ file, start, end, to }) }, stdio: ['ignore', 'ignore', 'pipe'] });
+    const child = spawn(process.execPath, args, {
+      env: { ...process.env, OMAGGIO_MUTANT: JSON.stringify({ file, start, end, to }) },
+      stdio: ['ignore', 'ignore', 'pipe'],
+    });
     let said = '';
     child.stderr.on('data', (chunk) => (said += chunk));
     const watch = setTimeout(() => child.kill('SIGKILL'), GIVEN_UP_MS);
@@ -61,7 +76,9 @@ const worker = async () => {
   for (let mutant = waiting.shift(); mutant; mutant = waiting.shift()) {
     const result = await run(mutant);
     results.push(result);
-    console.log(`${result.killed ? 'killed ' : 'LIVES  '} ${result.key} ${result.file}:${result.line} ${result.kind}: ${result.from} → ${result.to}${result.killed ? ` (${result.by})` : `\n        ${result.text}`}`);
+    console.log(
+      `${result.killed ? 'killed ' : 'LIVES  '} ${result.key} ${result.file}:${result.line} ${result.kind}: ${result.from} → ${result.to}${result.killed ? ` (${result.by})` : `\n        ${result.text}`}`,
+    );
     if (values.out) writeFileSync(values.out, JSON.stringify(results, null, 1));
   }
 };

@@ -13,7 +13,10 @@ export default {
     return {
       ...plain,
       process: (text, file, rest) => plain.process(wrong(text, file), file, rest),
-      getCacheKey: (text, file, rest) => createHash('sha1').update(plain.getCacheKey(wrong(text, file), file, rest)).digest('hex'),
+      getCacheKey: (text, file, rest) =>
+        createHash('sha1')
+          .update(plain.getCacheKey(wrong(text, file), file, rest))
+          .digest('hex'),
     };
   },
 };

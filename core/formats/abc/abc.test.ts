@@ -142,6 +142,12 @@ describe('what a string player writes', () => {
   });
 });
 
+test('lengths as they are printed, from the breve to the sixteenth', () => {
+  const typed = musicXmlFromAbc('X:1\nT:Lengths\nM:none\nL:1/4\nK:C\nV:1 name="Violin"\nA8 A4 A2 A A/ A/4 |\n');
+  const types = typed.ok ? [...typed.value.musicXml.matchAll(/<type>([^<]+)<\/type>/g)].map((found) => found[1]) : [];
+  expect(types).toEqual(['breve', 'whole', 'half', 'quarter', 'eighth', '16th']);
+});
+
 describe('what is wrong is said with line and column', () => {
   const problems = (text: string) => {
     const typed = musicXmlFromAbc(text);

@@ -24,6 +24,11 @@ function problemOf(input: string | Uint8Array): string {
 }
 const QUARTERS = note('A', 4, 2) + note('B', 4, 2) + note('C', 5, 2) + note('D', 5, 2);
 
+test.each([1, 2, 4, 8, 16, 32, 64])('a time signature over %i is read', (type) => {
+  const attributes = ATTRIBUTES.replace('<beats>4</beats><beat-type>4<', `<beats>${type}</beats><beat-type>${type}<`);
+  expect(partOf(score(measure(attributes + QUARTERS))).bars[0]).toMatchObject({ beats: type, beatType: type });
+});
+
 describe('what a string player must know of each note', () => {
   test('onsets, durations and pitches', () => {
     const part = partOf(score(measure(ATTRIBUTES + QUARTERS) + measure(note('E', 5, 8), '2')));
