@@ -1,6 +1,6 @@
 /**
  * Every kind of mark, and all that depends on the kind alone. A kind without an entry is a type error; one with an entry is stored,
- * checked, named and planned with everywhere. How it is written into a file stands in `formats/musicxml/write.ts`.
+ * checked, named, planned with and written into files everywhere.
  */
 import { DYNAMIC_NAMES } from '../score/dynamics';
 import { parsePitch } from '../score/pitch';
@@ -11,6 +11,9 @@ import { BOW_ZONES, bowPlace, CHORD_WAYS, parseHairpin, STROKE_WISHES, STRUCK, U
 
 /** What is wrong with a value, in words; null when it can be said. */
 type Problem = (value: string) => string | null;
+
+/** An element among a note's technical signs in MusicXML, instead of those that say the same; or words of its own there (`other-technical`). */
+type InFile = { replaces: readonly string[]; element(value: string): string } | { words: string } | 'slurs';
 
 interface Entry {
   /** `player`: fingers and bows; `wish`: what the coach wishes of the bow; `edit`: against the print; `words`: for the player. */
@@ -31,6 +34,8 @@ interface Entry {
   sequence: boolean;
   /** It is about the very pitch: never carried to another one. */
   ofPitch: boolean;
+  /** How a mark of the player stands in a file; null where edits, wishes and words have their own way (`formats/musicxml/print-out.ts`, `directions-out.ts`). */
+  inFile: InFile | null;
 }
 
 const words =
@@ -43,10 +48,14 @@ const words =
 const PLAIN = { fingers: false, bow: false, suggested: null, alike: null, sequence: false, ofPitch: false } as const;
 const HAND = { ...PLAIN, group: 'player', at: 'note', fingers: true, alike: 'hand', ofPitch: true } as const;
 const BOW = { ...PLAIN, group: 'player', at: 'note', bow: true, suggested: 'bowing', alike: 'bow' } as const;
-const WISH = { ...PLAIN, group: 'wish', at: 'run', bow: true } as const;
-const EDIT = { ...PLAIN, group: 'edit', fingers: true, bow: true } as const;
-const WORDS = { ...PLAIN, group: 'words', at: 'run', values: words(LIMITS.note) } as const;
+const WISH = { ...PLAIN, group: 'wish', at: 'run', bow: true, inFile: null } as const;
+const EDIT = { ...PLAIN, group: 'edit', fingers: true, bow: true, inFile: null } as const;
+const WORDS = { ...PLAIN, group: 'words', inFile: null, at: 'run', values: words(LIMITS.note) } as const;
 const YES: readonly string[] = ['yes'];
+const FINGER: InFile = {
+  replaces: ['fingering', 'thumb-position', 'open-string'],
+  element: (value) => (value === 'T' ? '<thumb-position/>' : `<fingering>${value}</fingering>`),
+};
 const place: Problem = (value) => (bowPlace(value) ? null : `Use ${BOW_ZONES.slice(0, -1).join(', ')}, or a place from 0 % (frog) to 100 % (tip).`);
 
 type ArticulationKind = `articulation:${WritableArticulation}`;
@@ -55,15 +64,21 @@ const articulations = Object.fromEntries(
 ) as unknown as Record<ArticulationKind, Entry & { group: 'edit'; at: 'note' }>;
 
 const entries = {
-  finger: { ...HAND, values: ['0', '1', '2', '3', '4', 'T', STRUCK], name: 'Finger', suggested: 'fingering' },
-  string: { ...HAND, values: ['1', '2', '3', '4', '5', STRUCK], name: 'String', suggested: 'fingering' },
+  finger: { ...HAND, values: ['0', '1', '2', '3', '4', 'T', STRUCK], name: 'Finger', suggested: 'fingering', inFile: FINGER },
+  string: {
+    ...HAND,
+    values: ['1', '2', '3', '4', '5', STRUCK],
+    name: 'String',
+    suggested: 'fingering',
+    inFile: { replaces: ['string'], element: (value) => `<string>${value}</string>` },
+  },
   /** One finger over two strings, from this note on. */
-  covered: { ...HAND, values: YES, name: 'Covered interval' },
-  bow: { ...BOW, values: ['down', 'up', STRUCK], name: 'Bow' },
-  retake: { ...BOW, values: YES, name: 'Retake', sequence: true },
-  hook: { ...BOW, values: YES, name: 'Hook', sequence: true },
+  covered: { ...HAND, values: YES, name: 'Covered interval', inFile: { words: 'covered interval' } },
+  bow: { ...BOW, values: ['down', 'up', STRUCK], name: 'Bow', inFile: { replaces: ['down-bow', 'up-bow'], element: (value) => `<${value}-bow/>` } },
+  retake: { ...BOW, values: YES, name: 'Retake', sequence: true, inFile: { words: 'retake' } },
+  hook: { ...BOW, values: YES, name: 'Hook', sequence: true, inFile: { words: 'hook' } },
   /** split: a new bow begins at this note inside the printed slur; join: this note is slurred to the one before. A slur hides or shows a shift. */
-  slur: { ...BOW, values: ['split', 'join'], name: 'Slur', sequence: true, fingers: true },
+  slur: { ...BOW, values: ['split', 'join'], name: 'Slur', sequence: true, fingers: true, inFile: 'slurs' },
 
   'bow-zone': { ...WISH, values: BOW_ZONES, name: 'bow-zone', alike: 'bow', sequence: true },
   'bow-amount': {

@@ -3,7 +3,7 @@ import type { Note } from '@/core/score/score';
 import { wishInWords } from '@/core/marking/wishes';
 import { changeTo, type Change } from '@/core/marking/change';
 import { bowInForce, fingerInForce, markAt, stringInForce, type Marking } from '@/core/marking/mark';
-import { BOW_WISH_KINDS, PLAYER_KINDS, type MarkKind } from '@/core/marking/kinds';
+import { BOW_WISH_KINDS, MARKS, PLAYER_KINDS, type MarkKind } from '@/core/marking/kinds';
 
 /** Sets a mark on notes; where all of them have it already it is taken away again. */
 export function toggled(marking: Marking, notes: readonly Note[], kind: MarkKind, value: string): Change[] {
@@ -55,7 +55,10 @@ export function marksInWords(note: Note, marking: Marking): string {
   if (finger) words.push(`${finger === 'T' ? 'thumb' : `finger ${finger}`}${whose('finger')}`);
   if (string) words.push(`string ${string}${whose('string')}`);
   if (bow) words.push(`${bow}-bow${whose('bow')}`);
-  for (const kind of ['retake', 'hook', 'covered'] as const) if (markAt(marking, note.id, kind)) words.push(kind === 'covered' ? 'covered interval' : kind);
+  for (const kind of PLAYER_KINDS) {
+    const { inFile } = MARKS[kind];
+    if (inFile && inFile !== 'slurs' && 'words' in inFile && markAt(marking, note.id, kind)) words.push(inFile.words);
+  }
   const slur = markAt(marking, note.id, 'slur');
   if (slur) words.push(slur.value === 'split' ? 'slur split here' : 'joined to the note before');
   for (const kind of BOW_WISH_KINDS) {

@@ -5,7 +5,7 @@
  */
 import type { Note, Part } from '../../score/score';
 import { markAt, type Marking } from '../../marking/mark';
-import type { MarkKind } from '../../marking/kinds';
+import { MARKS, PLAYER_KINDS, type MarkKind } from '../../marking/kinds';
 import { STRUCK } from '../../marking/values';
 import type { XmlElement } from '../raw/xml';
 import { applyEdits, type TextEdit } from './edits';
@@ -64,27 +64,16 @@ export function noteElements(document: MusicXmlDocument, partId: string): XmlEle
   return (source?.measures ?? []).flatMap((measure) => measure.children.filter((element) => element.name === 'note'));
 }
 
-const TECHNICAL_KINDS: readonly MarkKind[] = ['finger', 'string', 'bow', 'retake', 'hook', 'covered'];
-
-/** Elements that a mark of this kind replaces. */
-const REPLACES: Readonly<Partial<Record<MarkKind, readonly string[]>>> = {
-  finger: ['fingering', 'thumb-position', 'open-string'],
-  string: ['string'],
-  bow: ['down-bow', 'up-bow'],
-};
-
-/** What the format has no element for goes out as words of its own (MusicXML: `other-technical`). */
-const WORDS: Readonly<Partial<Record<MarkKind, string>>> = { retake: 'retake', hook: 'hook', covered: 'covered interval' };
+/** What stands among the technical signs of a note. */
+const TECHNICAL_KINDS = PLAYER_KINDS.filter((kind) => MARKS[kind].inFile !== 'slurs');
 
 function planTechnical(plan: NotePlan, element: XmlElement, kind: MarkKind, value: string): void {
-  for (const sign of signsIn(element, 'technical')) {
-    if (REPLACES[kind]?.includes(sign.name) && sign.attributes.substitution !== 'yes') plan.remove.add(sign);
-    if (WORDS[kind] && sign.name === 'other-technical' && sign.text.trim() === WORDS[kind]) plan.remove.add(sign);
-  }
-  if (value === STRUCK) return;
-  const add = plan.add.technical;
-  if (kind === 'finger') add.push(value === 'T' ? '<thumb-position/>' : `<fingering>${value}</fingering>`);
-  else if (kind === 'string') add.push(`<string>${value}</string>`);
-  else if (kind === 'bow') add.push(value === 'down' ? '<down-bow/>' : '<up-bow/>');
-  else add.push(`<other-technical>${WORDS[kind]}</other-technical>`);
+  const { inFile } = MARKS[kind];
+  if (inFile === null || inFile === 'slurs') return;
+  const says = (sign: XmlElement) =>
+    'words' in inFile
+      ? sign.name === 'other-technical' && sign.text.trim() === inFile.words
+      : inFile.replaces.includes(sign.name) && sign.attributes.substitution !== 'yes';
+  for (const sign of signsIn(element, 'technical')) if (says(sign)) plan.remove.add(sign);
+  if (value !== STRUCK) plan.add.technical.push('words' in inFile ? `<other-technical>${inFile.words}</other-technical>` : inFile.element(value));
 }
