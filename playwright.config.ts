@@ -4,7 +4,8 @@ import { CHROMIUM, CHROMIUM_ARGS } from './tests/support/chromium';
 /** bin/test starts the server with data of its own and says where it is. */
 export default defineConfig({
   testDir: 'tests/browser',
-  workers: 1,
+  // Each test makes what it needs (`openNew`): two browsers do not meet.
+  workers: 2,
   timeout: 180_000,
   expect: { timeout: 30_000 },
   reporter: [['list'], ['json']],

@@ -33,6 +33,8 @@ test('a stroke’s end is dragged to the tip: the rest follows, it is a mark, an
   await openNew(page, 'staircase', 'Bow dragging');
   await score(page).focus();
   const before = await height(page, 2);
+  // Hovering waits until nothing moves any more; only then the places hold.
+  await endOf(page, 2).hover();
   const box = (await endOf(page, 2).boundingBox())!;
   const track = (await endOf(page, 2).locator('xpath=ancestor::*[local-name()="svg"]').boundingBox())!;
   const x = box.x + box.width / 2;
