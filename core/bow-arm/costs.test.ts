@@ -112,6 +112,30 @@ test.each<[string, string, [from: number, to: number], [down: number, up: number
   expect([downCost, upCost, slurCost].map(round)).toEqual(expected);
 });
 
+describe('what leans a bow one way', () => {
+  const between = atoms('A4 B4 C5 D5 | E5/4', { tempo: 120 });
+  const leaning = (change: Partial<Atom>): number[] => {
+    const { downCost, upCost } = span([between[0]!, { ...between[1]!, ...change }, ...between.slice(2)], 1);
+    return [downCost, upCost].map(round);
+  };
+  test.each<[string, Partial<Atom>, [down: number, up: number]]>([
+    ['nothing', {}, [0, 0]],
+    ['a crescendo', { hairpin: 'crescendo' }, [0.4, 0]],
+    ['a diminuendo', { hairpin: 'diminuendo' }, [0, 0.3]],
+    ['portato', { kind: 'portato' }, [0.2, 0]],
+    ['two notes are no chord', { notes: 2 }, [0, 0]],
+    ['outside motion down-bow', { outside: 'down' }, [0, 0.15]],
+    ['outside motion up-bow', { outside: 'up' }, [0.15, 0]],
+    ['a repeat that wants to begin down', { jumpsTo: 'down' }, [1, 0]],
+    ['a repeat that wants to begin up', { jumpsTo: 'up' }, [0, 1]],
+    ['the same music down-bow elsewhere', { alike: { direction: 'down', weight: 1 } as Atom['alike'] }, [0, 0.4]],
+  ])('%s', (_, change, expected) => expect(leaning(change)).toEqual(expected));
+  test('a mark leaves no choice', () => {
+    expect(leaning({ lock: 'down' })[1]).toBeGreaterThan(100);
+    expect(leaning({ lock: 'up' })[0]).toBeGreaterThan(100);
+  });
+});
+
 interface Between {
   hook: [down: number, up: number];
   change: number;
@@ -127,6 +151,7 @@ test.each<[string, string, [last: number, next: number], Between, MakeOptions, M
   ['with dots', 'A4./.5 B4./.5 C5 D5 E5', [0, 1], { hook: [0.4, 0.2], change: 0, retake: [1.4, 6.2, 8.12, 5.648] }, {}, []],
   ['a dotted rhythm', 'A4/.75 B4/.25 A4/.75 B4/.25 C5 D5', [0, 1], { hook: [0.1, 0.1], change: 0.879, retake: [1.4, 4.6, 5.88, 2] }, {}, []],
   ['one too slow to be heard as one', 'A4/1.5 B4/.5 C5 D5', [0, 1], { hook: [0.1, 0.1], change: 0, retake: [1.4, 1.4, 1.4, 2] }, { tempo: 60 }, []],
+  ['one of exactly 1.2 s is too slow', 'A4/1.5 B4/.5 C5 D5', [0, 1], { hook: [0.1, 0.1], change: 0, retake: [1.4, 1.4, 1.4, 2] }, { tempo: 75 }, []],
   ['no time to stop', 'A4/.25 B4/.25 C5/.5 D5 E5 F5', [0, 1], { hook: [1.8, 1.6], change: 0, retake: [7.16, 11, 14.84, 9.296] }, {}, []],
   [
     'down twice as marked',
@@ -160,6 +185,13 @@ test.each<[string, string, [last: number, next: number], Between, MakeOptions, M
       round,
     ),
   }).toEqual(expected);
+});
+
+test('a figure comes again where its times are alike within 2 %', () => {
+  const row = atoms('A4/1 B4/.5 A4/1 B4/.5 A4/1 B4/.5', { tempo: 96, beats: 6, beatType: 8 });
+  const drawnOut = (by: number) => row.map((atom, i) => (i === 2 ? { ...atom, seconds: atom.seconds * by } : atom));
+  const change = (line: readonly Atom[]) => round(changeCost(span(line, 0), span(line, 1), line, BOW_COSTS));
+  expect([change(drawnOut(1.015)), change(drawnOut(1.03))]).toEqual([0.193, 0]);
 });
 
 test('beside a slur a hook is dear', () => {
