@@ -11,7 +11,6 @@ import { stopMm } from '../instruments/geometry';
 import { spreadMm } from '../instruments/player';
 import { type FingeredNote, type Fingering } from '../left-hand/fingering';
 import { guideNoteName } from '../left-hand/fingered-note';
-import { DEFAULT_COSTS } from '../left-hand/costs';
 import { gapSeconds } from '../left-hand/transition';
 import { isShift, type Shift } from '../left-hand/shift';
 import type { LineContext, NoteRisk } from './context';
@@ -71,7 +70,7 @@ export function handOutlook(fingering: Fingering, context: LineContext): { ceili
 export const shiftLoad = (shift: Shift, bitsPerS: number, gapS = shift.gapMs / 1000): number => shift.bits / bitsPerS / gapS;
 
 /** Gap in seconds when everything is played `factor` times as fast. */
-export const gapAt = (shift: Shift, factor: number): number => gapSeconds(shift.freeS / factor, shift.lastS / factor, DEFAULT_COSTS.stolenSeconds);
+export const gapAt = (shift: Shift, factor: number): number => gapSeconds(shift.freeS / factor, shift.lastS / factor, shift.stolenS);
 
 function shiftFinding(fingered: FingeredNote, shift: Shift, context: LineContext, found: Found): void {
   const { player, part, clock } = context;

@@ -7,6 +7,7 @@ import { LEVELS, usualPlayer, type Level } from '../instruments/player';
 import type { InstrumentKind } from '../score/score';
 import { FASTEST_TEMPO, SLOWEST_TEMPO } from '../score/time';
 import { markKey, type Mark } from '../marking/mark';
+import { DEFAULT_COSTS } from '../left-hand/costs';
 import type { FingeredNote } from '../left-hand/fingering';
 import { check } from './check';
 import type { FindingKind } from './numbers';
@@ -80,6 +81,30 @@ test('to pluck wants .45 s: at once, in twice the time that is there, and four t
   const at = (tempo: number) => worst('pizzicato change late', 'A4./1 A4./1 B4/1 C5/1', tempo, asked);
   const first = begins(1, at);
   expect(Math.round((begins(2, at) / first) * 10) / 10).toBe(2);
+});
+
+test.each([0.05, 0.15, 0.3])('a shift is late from its ceiling on, with %d s taken from the note before', (stolenSeconds) => {
+  const { part } = makeScore('violin', 'B4/1 B5/1 B4/1 B5/1');
+  const [fingers, strings] = [
+    ['1', '3', '1', '3'],
+    ['2', '2', '2', '2'],
+  ];
+  const marking = Object.fromEntries(
+    part.notes.flatMap(({ id }, i): Array<[string, Mark]> => [
+      [markKey(id, 'finger'), { value: fingers[i]!, origin: 'coach' }],
+      [markKey(id, 'string'), { value: strings[i]!, origin: 'coach' }],
+    ]),
+  );
+  const costs = { hand: { ...DEFAULT_COSTS, stolenSeconds } };
+  const lateAt = (tempo: number) =>
+    check({ part, marking, player: usualPlayer('violin'), tempo, passages: [], costs }).findings.filter(({ kind }) => kind === 'shift late');
+  // The first tempo at which it is told of: not much quicker the same hand is planned.
+  let tempo = 40;
+  while (lateAt(tempo).length === 0) tempo += 4;
+  const [found] = lateAt(tempo);
+  const ceiling = found!.remedies.find((remedy) => remedy.tempo !== undefined)!.tempo!;
+  const isLate = (tempo: number) => lateAt(tempo).some(({ id }) => id === found!.id);
+  expect([isLate(ceiling), isLate(ceiling + 2)]).toEqual([false, true]);
 });
 
 test.each([

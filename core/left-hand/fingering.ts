@@ -311,7 +311,12 @@ function idsOfNote(event: LineEvent, note: Note): string[] {
 function shiftOf(carried: Carried, last: Grip, grip: Grip, moment: Moment, player: Player, costs: LeftHandCosts): Shift | null {
   if (!isShift(carried.grip.lead, grip.lead)) return null;
   const heard = heardWhere(carried.grip, last, grip, moment);
-  const time = { gapS: shiftSeconds(carried, moment, costs), freeS: Math.max(0, moment.onsetS - carried.endS), lastS: carried.durationS };
+  const time = {
+    gapS: shiftSeconds(carried, moment, costs),
+    freeS: Math.max(0, moment.onsetS - carried.endS),
+    lastS: carried.durationS,
+    stolenS: costs.stolenSeconds,
+  };
   return shiftBetween(carried.grip.lead, grip.lead, player.instrument.lengthMm, time, heard);
 }
 

@@ -126,10 +126,10 @@ describe('shifts', () => {
     const prepared = prepareFingering(asked);
     const find = (i: number, string: number, finger: number, position: string) =>
       prepared.grips[i]!.find((grip) => grip.lead.string === string && grip.lead.finger === finger && grip.lead.position === position)!.lead;
-    const shift = shiftBetween(find(0, 2, 4, 'first'), find(1, 2, 4, 'fifth'), 328, { gapS: 0.15, freeS: 0, lastS: 1 }, 'at a bow change');
+    const shift = shiftBetween(find(0, 2, 4, 'first'), find(1, 2, 4, 'fifth'), 328, { gapS: 0.15, freeS: 0, lastS: 1, stolenS: 0.15 }, 'at a bow change');
     expect(shift.kind).toBe('same finger');
     expect(shift.guide).toBeNull();
-    const other = shiftBetween(find(0, 2, 4, 'first'), find(1, 1, 2, 'third'), 328, { gapS: 0.15, freeS: 0, lastS: 1 }, 'at a bow change');
+    const other = shiftBetween(find(0, 2, 4, 'first'), find(1, 1, 2, 'third'), 328, { gapS: 0.15, freeS: 0, lastS: 1, stolenS: 0.15 }, 'at a bow change');
     expect(other.kind).toBe('over a string');
     expect(guideNoteName(other, asked.player.instrument, 0)).toBe('G5');
   });

@@ -179,7 +179,7 @@ function nextColumn(
       let back = -1;
       for (const s of order) {
         const state = last[s]!;
-        if (state.cost - FREE_RELIEF >= best) break;
+        if (state.cost - weighing.mostRefund >= best) break;
         const from = lastGrips[state.grip]!;
         let move = from.open ? NaN : table[state.grip * count + g]!;
         if (move !== move) {
@@ -197,9 +197,6 @@ function nextColumn(
   });
   return column;
 }
-
-/** A move never pays back more than this, so a dearer state cannot win any more (same-finger relief is the only refund). */
-const FREE_RELIEF = 0.2;
 
 /** One state per carried place; among those with the same place, one that is dearer and later is dropped. */
 function openStates(

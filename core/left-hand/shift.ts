@@ -35,6 +35,8 @@ export interface Shift {
   /** Seconds of silence and open strings, and seconds of the last stopped note: what the gap is made of. */
   freeS: number;
   lastS: number;
+  /** Seconds that are taken from the last note at most, but for a long one. */
+  stolenS: number;
 }
 
 /** Two hands closer than this are the same place. */
@@ -45,10 +47,15 @@ export function isShift(from: Place, to: Place): boolean {
   return Math.abs(from.handMm - to.handMm) > SAME_PLACE_MM;
 }
 
-/**
- * @param time the gap in seconds, and the silence and the last stopped note that it is made of
- */
-export function shiftBetween(from: Place, to: Place, lengthMm: number, time: { gapS: number; freeS: number; lastS: number }, heard: HeardWhere): Shift {
+/** The gap in seconds, and what it is made of. */
+export interface ShiftTime {
+  gapS: number;
+  freeS: number;
+  lastS: number;
+  stolenS: number;
+}
+
+export function shiftBetween(from: Place, to: Place, lengthMm: number, time: ShiftTime, heard: HeardWhere): Shift {
   const mm = Math.abs(from.handMm - to.handMm);
   const bits = difficultyBits(mm, targetWidthMm(lengthMm, to.stop));
   const up = to.handMm > from.handMm;
@@ -67,6 +74,7 @@ export function shiftBetween(from: Place, to: Place, lengthMm: number, time: { g
     heard,
     freeS: time.freeS,
     lastS: time.lastS,
+    stolenS: time.stolenS,
     gapMs: time.gapS * 1000,
     bitsPerS: bits / Math.max(time.gapS, 0.001),
     guide:

@@ -47,6 +47,8 @@ export interface Weighing {
   /** Spreads in mm by `6·finger + finger`; infinite where the pair has no limit of its own. */
   comfortableMm: Float64Array;
   limitMm: Float64Array;
+  /** A move pays back no more than this: a state that is dearer by it cannot win any more. */
+  mostRefund: number;
 }
 
 const INDEX = Object.fromEntries(TERMS.map((term, i) => [term, i])) as Record<Term, number>;
@@ -85,18 +87,47 @@ export function weighingFor(player: Player, preferred: Resolved = resolved(), st
       const spread = low && high && low !== high ? spreadMm(player.hand, low, high) : null;
       return spread ? value(spread) : Infinity;
     });
+  const weights = preferred.weights.map((weight, i) => weight * (strategy?.weights[TERMS[i]!] ?? 1));
   return {
     player,
     costs: preferred.costs,
     openBias: preferred.openBias + (strategy?.openBias ?? 0),
     stayBelow: preferred.stayBelow,
-    weights: preferred.weights.map((weight, i) => weight * (strategy?.weights[TERMS[i]!] ?? 1)),
+    weights,
+    mostRefund: mostRefund(preferred.costs, weights),
     mm: byStop((stop) => stopMm(lengthMm, stop)),
     widthMm: byStop((stop) => targetWidthMm(lengthMm, stop)),
     centsPerMm: byStop((stop) => centsPerMm(lengthMm, stop)),
     comfortableMm: byPair((spread) => spread.comfortable),
     limitMm: byPair((spread) => spread.limit),
   };
+}
+
+/** Strings apart at most, and the greatest risk of landing that is counted (`shiftTerms`). */
+const MOST_STRINGS = 4;
+const MOST_RISK = 9;
+
+/**
+ * What a move can pay back at most, from the table that is in force: the relief of one finger over what a shift costs at least, and
+ * whatever else somebody has set below nothing. Infinite where a price that grows without bound is negative: then nothing is pruned.
+ */
+function mostRefund(costs: LeftHandCosts, weights: Float64Array): number {
+  const unbounded = [costs.shiftDifficulty, costs.secondsPerBit, costs.startHeight, costs.stretch];
+  if (unbounded.some((price) => price < 0)) return Infinity;
+  const below = (...prices: number[]) => Math.max(0, -Math.min(...prices));
+  const refunds: Array<[term: number, refund: number]> = [
+    [SHIFT, below(Math.min(costs.shiftHeard, costs.shiftAcrossOpen) - costs.sameFingerRelief, costs.shiftInRest) + below(costs.shiftInSlur)],
+    [LONG_SHIFT, MOST_RISK * below(costs.landingRisk)],
+    [LANDING, below(costs.landOn2, costs.landOn3, costs.landOn4)],
+    [SLIDE, below(costs.slideSameLetter, costs.slideOtherLetter)],
+    [CROSSING, below(costs.crossing)],
+    [LEAP, MOST_STRINGS * below(costs.leap, costs.leapInSlur)],
+    [HOP, below(costs.hopEqualStop, costs.hopNearStop)],
+    [EXTENSION, below(costs.extensionChange)],
+    [THUMB_TERM, below(costs.thumbChange)],
+    [REACH, below(costs.beyondReach)],
+  ];
+  return refunds.reduce((sum, [term, refund]) => sum + refund * weights[term]!, 0);
 }
 
 /** More stops than any fingerboard has; below 0 lies the extension of a bass. */
@@ -204,7 +235,7 @@ function shiftTerms(old: Place, target: Place, acrossOpen: boolean, carried: Car
     costs.shiftDifficulty * bits * clamp((costs.secondsPerBit * bits) / time, 0.25, 3) +
     (moment.slurredFromLast && !acrossOpen ? costs.shiftInSlur : 0) -
     (old.finger === target.finger && old.string === target.string && !inRest ? costs.sameFingerRelief : 0);
-  into[LONG_SHIFT]! += costs.landingRisk * Math.min(9, (spread / 15) ** 2);
+  into[LONG_SHIFT]! += costs.landingRisk * Math.min(MOST_RISK, (spread / 15) ** 2);
   if (target.harmonic === null) into[LANDING]! += landing(target, costs);
 }
 

@@ -25,7 +25,7 @@ export function shortest(graph: Weighted, lift: number): number {
 }
 
 /** Every cost is lifted by this much, once per link, so that relief never makes a link negative. */
-export const LIFT = 1;
+export const LIFT = 8;
 
 /** Fingering: one node per event and grip; where the grip is open, also per stopped grip that came last. */
 export function fingeringGraph(grips: ReadonlyArray<readonly Grip[]>, moments: readonly Moment[], weighing: Weighing): Weighted {
