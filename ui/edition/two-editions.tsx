@@ -85,14 +85,7 @@ export function TwoEditions(props: TwoEditionsProps) {
   const focused = comparison.differences.find((difference) => difference.id === focus) ?? comparison.differences.find(({ id }) => !work.left.has(id)) ?? null;
   return (
     <div className="flex h-screen flex-col max-lg:h-auto">
-      <PageHeader
-        path={[part.title, 'Two editions']}
-        here={
-          <Link href={`/desk/${part.id}`} className="font-semibold text-ink hover:underline">
-            {part.name}
-          </Link>
-        }
-      >
+      <PageHeader path={[part.title, { name: part.name, href: `/desk/${part.id}` }, 'Two editions']}>
         <Confirm
           question={`Use ${comparison.name} from now on?`}
           yes="Use it"

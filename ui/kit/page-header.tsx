@@ -2,9 +2,12 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { ThemeSwitch } from './theme';
 
+/** A name, or a page of ours that it leads to. */
+type Step = string | { name: string; href: string };
+
 interface Props {
   /** What lies between the shelf and here; the last of it names the page where `here` does not. */
-  path?: readonly string[];
+  path?: readonly Step[];
   /** The page, or a menu of those beside it; absent on the shelf itself. */
   here?: ReactNode;
   /** Beside the path. */
@@ -29,10 +32,10 @@ export function PageHeader({ path = [], here, beside, children }: Props) {
             Shelf
           </Link>
         )}
-        {path.map((name, i) => (
-          <span key={name} className="flex min-w-0 items-baseline gap-1.5">
+        {path.map((step, i) => (
+          <span key={i} className="flex min-w-0 items-baseline gap-1.5">
             <span aria-hidden>/</span>
-            {i === path.length - 1 ? <h1 className="truncate font-sans text-sm font-normal">{name}</h1> : <span className="truncate">{name}</span>}
+            <StepShown step={step} isPage={i === path.length - 1} />
           </span>
         ))}
         {here !== undefined && <span aria-hidden>/</span>}
@@ -44,4 +47,14 @@ export function PageHeader({ path = [], here, beside, children }: Props) {
       <ThemeSwitch />
     </header>
   );
+}
+
+function StepShown({ step, isPage }: { step: Step; isPage: boolean }) {
+  if (typeof step !== 'string')
+    return (
+      <Link href={step.href} className="truncate font-semibold text-ink hover:underline">
+        {step.name}
+      </Link>
+    );
+  return isPage ? <h1 className="truncate font-sans text-sm font-normal">{step}</h1> : <span className="truncate">{step}</span>;
 }

@@ -2,7 +2,6 @@
 
 import { Button } from '@/ui/kit/button';
 import { Printer } from 'lucide-react';
-import Link from 'next/link';
 import { useMemo, useState } from 'react';
 import { toldOf } from '@/core/instruments/as-told';
 import type { PlayerDescription } from '@/core/instruments/player';
@@ -58,7 +57,7 @@ export function CheckSheet({ data }: { data: SheetData }) {
   const all = report ? spotsFor(parted(report.findings, accepted).open, Infinity).length : 0;
   return (
     <div className="min-h-screen">
-      <PageHeader path={[data.title, 'Check sheet']} here={<DeskLink id={about.id} name={about.name} />}>
+      <PageHeader path={[data.title, { name: about.name, href: `/desk/${about.id}?tab=findings` }, 'Check sheet']}>
         <span className="chip">
           <span className="text-soft">spots</span>
           <Select<(typeof COUNTS)[number]>
@@ -115,15 +114,6 @@ export function CheckSheet({ data }: { data: SheetData }) {
         </p>
       </main>
     </div>
-  );
-}
-
-/** Back to the Desk, where the findings are. */
-function DeskLink({ id, name }: { id: string; name: string }) {
-  return (
-    <Link href={`/desk/${id}?tab=findings`} className="font-semibold text-ink hover:underline">
-      {name}
-    </Link>
   );
 }
 

@@ -9,7 +9,7 @@ export function PartMenu() {
   const { data, setDialog } = useDesk();
   return (
     <Menu
-      className="inline-flex min-h-6 cursor-pointer items-baseline gap-1 rounded font-semibold text-ink"
+      className="inline-flex min-h-6 cursor-pointer items-center gap-1 rounded font-semibold text-ink"
       label={`Part: ${data.part.name}. Choose another part`}
       trigger={
         <>
