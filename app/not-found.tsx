@@ -1,3 +1,4 @@
+import { buttonClass } from '@/ui/kit/button';
 import Link from 'next/link';
 
 export default function NotFound() {
@@ -6,7 +7,7 @@ export default function NotFound() {
       <h1 className="text-2xl">There is nothing here</h1>
       <p className="mt-3">The piece may have been taken off the shelf, or the address is not complete. Nothing was lost.</p>
       <p className="mt-4">
-        <Link className="button" href="/">
+        <Link className={buttonClass()} href="/">
           To the shelf
         </Link>
       </p>

@@ -1,5 +1,6 @@
 'use client';
 
+import { buttonClass } from './button';
 import { AlertDialog } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { CONTENT, OVERLAY } from './dialog';
@@ -25,10 +26,10 @@ export function Confirm({ trigger, question, children, yes, onYes }: Props) {
           <AlertDialog.Title className="text-lg">{question}</AlertDialog.Title>
           <AlertDialog.Description className="mt-2 text-soft">{children}</AlertDialog.Description>
           <div className="mt-4 flex gap-2">
-            <AlertDialog.Action className="button button-spruce" onClick={onYes}>
+            <AlertDialog.Action className={buttonClass({ look: 'spruce' })} onClick={onYes}>
               {yes}
             </AlertDialog.Action>
-            <AlertDialog.Cancel className="button">Leave it as it is</AlertDialog.Cancel>
+            <AlertDialog.Cancel className={buttonClass()}>Leave it as it is</AlertDialog.Cancel>
           </div>
         </AlertDialog.Content>
       </AlertDialog.Portal>

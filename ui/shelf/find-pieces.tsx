@@ -1,5 +1,6 @@
 'use client';
 
+import { buttonClass } from '@/ui/kit/button';
 import { Search, X } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -100,7 +101,7 @@ export function Pages({ asked, page, pages }: { asked: Asked; page: number; page
   return (
     <nav aria-label="Pages of the shelf" className="flex items-center justify-center gap-4">
       {page > 1 ? (
-        <Link className="button" href={shelfAddress(asked, page - 1)}>
+        <Link className={buttonClass()} href={shelfAddress(asked, page - 1)}>
           {before}
         </Link>
       ) : null}
@@ -108,7 +109,7 @@ export function Pages({ asked, page, pages }: { asked: Asked; page: number; page
         page {page} of {pages}
       </span>
       {page < pages ? (
-        <Link className="button" href={shelfAddress(asked, page + 1)}>
+        <Link className={buttonClass()} href={shelfAddress(asked, page + 1)}>
           {after}
         </Link>
       ) : null}

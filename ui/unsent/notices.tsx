@@ -1,6 +1,6 @@
 'use client';
 
-import { Button } from '@/ui/kit/button';
+import { Button, buttonClass } from '@/ui/kit/button';
 import { CircleAlert, Copy } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
@@ -25,7 +25,7 @@ export function UnsentNotices({ partId }: { partId: string | null }) {
           <span className="min-w-0 flex-1">
             <strong>{name}:</strong> what you changed there was changed elsewhere too. It is kept, and waits for your decision.
           </span>
-          <Link className="button shrink-0" href={`/desk/${id}`}>
+          <Link className={buttonClass({ className: 'shrink-0' })} href={`/desk/${id}`}>
             Open it
           </Link>
         </p>

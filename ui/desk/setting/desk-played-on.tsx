@@ -9,7 +9,7 @@ export function DeskPlayedOn() {
   if (!view.playedOn) return null;
   return (
     <PlayedOn
-      {...view.playedOn}
+      of={view.playedOn}
       onPlayOn={({ kind, octaves }) => setting({ instrument: kind, octaves, playerId: null })}
       onStaff={(staff) => setting({ staff })}
     />

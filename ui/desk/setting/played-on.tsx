@@ -25,7 +25,7 @@ interface Said {
 const OCTAVES = [-2, -1, 0, 1, 2];
 
 /** What the part is played on, with the best guess until the coach has said it. */
-export function PlayedOn({ name, kind, octaves, told, ways, staves, staff, onPlayOn, onStaff }: PlayedOnProps & Said) {
+export function PlayedOn({ of: { name, kind, octaves, told, ways, staves, staff }, onPlayOn, onStaff }: Said & { of: PlayedOnProps }) {
   const shown = kind ?? 'violin';
   const guess = ways.find((way) => way.kind === shown && way.octaves === octaves);
   return (
