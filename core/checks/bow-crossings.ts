@@ -3,7 +3,8 @@ import { crossingRate, crossingsOf, easiestPlace, RATE_CROSSINGS } from '../bow-
 import type { Bowing } from '../bow-arm/describe';
 import { CROSSINGS_PER_S, LEAP_S } from './tables';
 import * as words from './words';
-import { type BowContext, type Trouble, type Limit, RATE_FROM, atTempo, round } from './bow-trouble';
+import { type BowContext, type Trouble, type Limit, atTempo, round } from './bow-trouble';
+import { RATE_FROM } from './tables';
 
 /** Crossings that are too quick or leap, and the tempo at which each quick row begins to be. */
 export function crossingTroubles(bowing: Bowing, context: BowContext): { troubles: Trouble[]; limits: Limit[] } {

@@ -4,7 +4,8 @@ import { pizzicatoAt } from '../score/techniques';
 import type { Bowing } from '../bow-arm/describe';
 import { PIZZICATO_CHANGE_S, PLUCK_LOAD_FROM } from './tables';
 import * as words from './words';
-import { type BowContext, type Trouble, type Limit, TOLD, atTempo, round } from './bow-trouble';
+import { type BowContext, type Trouble, type Limit, atTempo, round } from './bow-trouble';
+import { TOLD } from './tables';
 
 export function unlikeTroubles({ unlike }: Bowing, { part }: BowContext): Trouble[] {
   return unlike.flatMap(({ fromBar, toBar, likeBar, why }): Trouble[] => {

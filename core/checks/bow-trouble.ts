@@ -26,13 +26,6 @@ export type Trouble = { [Kind in FindingKind]: TroubleOf<Kind> }[FindingKind];
 
 export type Limit = Pick<TempoLimit, 'kind' | 'tempo' | 'noteIds'>;
 
-/** Severity by itself, not by a load: 1. */
-export const TOLD: Thresholds = [1, 2, 3];
-
-export const CERTAIN: Thresholds = [0, 0, 1];
-
-export const RATE_FROM: Thresholds = [1, 1.3, 1.7];
-
 /** A tempo at which it is over, with the plan held as it is. */
 export const atTempo = (now: number, then: number) => ({ before: Math.round(now), after: then, tempo: then });
 

@@ -24,7 +24,8 @@ import {
 } from './tables';
 import * as words from './words';
 import { crossingTroubles } from './bow-crossings';
-import { type BowContext, type Trouble, TOLD, CERTAIN, RATE_FROM, atTempo, round } from './bow-trouble';
+import { type BowContext, type Trouble, atTempo, round } from './bow-trouble';
+import { TOLD, CERTAIN, RATE_FROM } from './tables';
 import { unlikeTroubles, repeatTroubles, phraseTroubles, plucking } from './bow-lines';
 
 /**

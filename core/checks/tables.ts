@@ -98,6 +98,13 @@ export const REACH_WHEN_PIVOTING = [1, 1.3, 1.6] as const;
 
 export type Thresholds = readonly [number, number, number];
 
+/** Told of whatever its load is: to watch; and what cannot be otherwise: it will fail. */
+export const TOLD: Thresholds = [1, 2, 3];
+export const CERTAIN: Thresholds = [0, 0, 1];
+
+/** What is done a second over what the level manages (judgement). */
+export const RATE_FROM: Thresholds = [1, 1.3, 1.7];
+
 /** 0 below the first threshold, else 1 to 3. */
 export function severityOf(value: number, thresholds: Thresholds): 0 | 1 | 2 | 3 {
   if (value >= thresholds[2]) return 3;

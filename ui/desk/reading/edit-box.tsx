@@ -4,6 +4,7 @@ import { Select } from '@/ui/kit/select';
 import { ToggleButton } from '@/ui/kit/button';
 import { LIMITS } from '@/core/util/limits';
 import { LimitHint } from '@/ui/kit/limit';
+import { TextField } from '@/ui/kit/text-field';
 import { useState, type ReactNode } from 'react';
 import { DYNAMIC_NAMES } from '@/core/score/dynamics';
 import { parsePitch, pitchName } from '@/core/score/pitch';
@@ -218,19 +219,21 @@ function PlaceRows({ context, first, at, change }: Editing) {
         <TextField
           key={`tempo ${at} ${here('tempo')}`}
           label="Tempo from here, such as Andante, quarter = 72"
+          limit={LIMITS.printedWords}
           placeholder="Andante, quarter = 72"
           value={here('tempo')}
           problem={(text) => (/=/.test(text) && parseTempo(text).perMinute === null ? 'Say it as: quarter = 72' : null)}
-          onText={(text) => change(`tempo ${text}`, placeChanges(context, first, 'tempo', text || null))}
+          onValue={(text) => change(`tempo ${text}`, placeChanges(context, first, 'tempo', text || null))}
         />
       </Row>
       <Row label="Words">
         <TextField
           key={`text ${at} ${here('text')}`}
           label="Words over this note"
+          limit={LIMITS.printedWords}
           placeholder="dolce"
           value={here('text')}
-          onText={(text) => change(text ? `“${text.slice(0, 40)}”` : 'words taken back', placeChanges(context, first, 'text', text || null))}
+          onValue={(text) => change(text ? `“${text.slice(0, 40)}”` : 'words taken back', placeChanges(context, first, 'text', text || null))}
         />
       </Row>
       <PrintedWords {...{ context, first, at, change }} />
@@ -282,48 +285,6 @@ function PitchField({ value, onPitch }: { value: string; onPitch(text: string): 
       {wrong && (
         <span id="pitch-problem" role="alert" className="block text-xs text-plum">
           Say it as F#4 or Bb3
-        </span>
-      )}
-    </form>
-  );
-}
-
-interface TextFieldProps {
-  label: string;
-  placeholder: string;
-  value: string;
-  problem?(text: string): string | null;
-  onText(text: string): void;
-}
-
-function TextField({ label, placeholder, value, problem, onText }: TextFieldProps) {
-  const [text, setText] = useState(value);
-  const wrong = problem?.(text) ?? null;
-  const commit = () => {
-    if (text.trim() !== value && !wrong) onText(text.trim());
-  };
-  return (
-    <form
-      className="grow"
-      onSubmit={(event) => {
-        event.preventDefault();
-        commit();
-      }}
-    >
-      <input
-        aria-label={label}
-        aria-invalid={wrong !== null}
-        className="field w-full"
-        placeholder={placeholder}
-        maxLength={LIMITS.printedWords}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
-      />
-      <LimitHint text={text} limit={LIMITS.printedWords} />
-      {wrong && (
-        <span role="alert" className="block text-xs text-plum">
-          {wrong}
         </span>
       )}
     </form>

@@ -2,7 +2,7 @@
 
 import { PlaceButton, TextButton } from '@/ui/kit/button';
 import { LIMITS } from '@/core/util/limits';
-import { LimitHint } from '@/ui/kit/limit';
+import { TextField } from '@/ui/kit/text-field';
 import { useMemo, useState } from 'react';
 import { againstPrint, type AgainstPrint } from '@/core/marking/against-print';
 import { changeTo } from '@/core/marking/change';
@@ -95,7 +95,15 @@ function ChangeCard({ change }: { change: AgainstPrint }) {
       <p className={off ? 'line-through' : ''}>
         {pitchSigns(print)} <span aria-label="becomes">→</span> <strong>{kind === 'pitch' ? pitchSigns(now) : now}</strong>
       </p>
-      <WhyField key={mark.why ?? ''} why={mark.why ?? ''} onWhy={(why) => set('reason', why ? { ...mark, why } : without(mark, 'why'))} />
+      <TextField
+        key={mark.why ?? ''}
+        label="Why"
+        placeholder="why"
+        className="my-1 text-xs"
+        limit={LIMITS.why}
+        value={mark.why ?? ''}
+        onValue={(why) => set('reason', why ? { ...mark, why } : without(mark, 'why'))}
+      />
       <div className="flex gap-3 text-xs">
         <TextButton onClick={() => set(off ? 'back in force' : 'set aside', off ? inForce : { ...mark, off: true })}>
           {off ? 'put back in force' : 'set aside'}
@@ -109,30 +117,6 @@ function ChangeCard({ change }: { change: AgainstPrint }) {
 function without<T extends object, K extends keyof T>(value: T, key: K): Omit<T, K> {
   const { [key]: _, ...rest } = value;
   return rest;
-}
-
-function WhyField({ why, onWhy }: { why: string; onWhy(why: string): void }) {
-  const [text, setText] = useState(why);
-  const commit = () => {
-    if (text.trim() !== why) onWhy(text.trim());
-  };
-  return (
-    <>
-      <input
-        className="field my-1 w-full text-xs"
-        aria-label="Why"
-        placeholder="why"
-        maxLength={LIMITS.why}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') commit();
-        }}
-      />
-      <LimitHint text={text} limit={LIMITS.why} />
-    </>
-  );
 }
 
 /** More traps than this in one passage are folded away. */
