@@ -36,12 +36,20 @@ test('a stroke’s end is dragged to the tip: the rest follows, it is a mark, an
   // Hovering waits until nothing moves any more; only then the places hold.
   await endOf(page, 2).hover();
   const box = (await endOf(page, 2).boundingBox())!;
-  const track = (await endOf(page, 2).locator('xpath=ancestor::*[local-name()="svg"]').boundingBox())!;
+  const svg = endOf(page, 2).locator('xpath=ancestor::*[local-name()="svg"]');
+  const track = (await svg.boundingBox())!;
   const x = box.x + box.width / 2;
   await page.mouse.move(x, box.y + box.height / 2);
   await page.mouse.down();
+  /** A stroke is planned to end at this height. */
+  const endsAt = async (y: number) => {
+    const paths = await svg.locator('path').evaluateAll((all) => all.map((path) => path.getAttribute('d')!));
+    return paths.some((path) => Math.abs(Number(path.split(' ').at(-1)) - y) < 1.2);
+  };
   const wanted = before > 30 ? track.y + 12 : track.y + 54;
   await page.mouse.move(x, wanted, { steps: 8 });
+  // Held until the plan has followed: letting go then is as good as letting go at once.
+  await expect.poll(async () => endsAt(await height(page, 2))).toBe(true);
   await page.mouse.up();
   await expect(page.getByRole('button', { name: /^Undo/ })).toBeEnabled();
   await expect.poll(async () => Math.abs((await height(page, 2)) - (wanted - track.y))).toBeLessThan(9);

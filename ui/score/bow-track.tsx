@@ -147,6 +147,8 @@ function Wish({ drawn: { stroke, from, to } }: { drawn: DrawnStroke }) {
 function EndHandle({ drawn: { stroke, to }, onDrag, onDrop }: { drawn: DrawnStroke } & Pick<Props, 'onDrag' | 'onDrop'>) {
   const [place, setPlace] = useState<number | null>(null);
   const top = useRef(0);
+  /** Where it ended when it was taken hold of: the plan follows the hand, so that the stroke soon ends where it is dragged to. */
+  const began = useRef(0);
   const noteId = stroke.noteIds[0]!;
   const at = (event: PointerEvent<SVGCircleElement>) => Math.round(placeAtY(event.clientY - top.current) * 100) / 100;
   return (
@@ -168,6 +170,7 @@ function EndHandle({ drawn: { stroke, to }, onDrag, onDrop }: { drawn: DrawnStro
           event.preventDefault();
           event.currentTarget.setPointerCapture(event.pointerId);
           top.current = event.currentTarget.ownerSVGElement!.getBoundingClientRect().top;
+          began.current = stroke.to;
           setPlace(at(event));
         }}
         onPointerMove={(event) => {
@@ -182,7 +185,7 @@ function EndHandle({ drawn: { stroke, to }, onDrag, onDrop }: { drawn: DrawnStro
           setPlace(null);
           const now = at(event);
           // A click that moved nothing is no wish.
-          if (Math.abs(now - stroke.to) >= 0.02) onDrop({ noteId, place: now });
+          if (Math.abs(now - began.current) >= 0.02) onDrop({ noteId, place: now });
           else onDrag(null);
         }}
         onPointerCancel={() => {
