@@ -1,7 +1,12 @@
 export const transform = { '^.+\\.(t|j|m)sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' } }] };
-export const project = (displayName, testMatch) => ({
+// Jest runs a test in a context of its own, where each look at a global goes through the context's door: the searches, which look at
+// them millions of times, took twice as long. These are handed in as plain variables instead.
+const PLAIN = ['Math', 'Number', 'Array', 'Object', 'String', 'JSON', 'Error', 'Set', 'Float64Array', 'Int32Array', 'Uint8Array'];
+
+export const project = (displayName, testMatch, plain = PLAIN) => ({
   displayName,
   testMatch,
+  sandboxInjectedGlobals: plain,
   setupFiles: ['<rootDir>/tests/support/seed.ts'],
   transform,
   testEnvironment: 'node',
@@ -13,14 +18,13 @@ export default {
   // No test depends on the machine being quick: only what hangs is given up.
   testTimeout: 600_000,
   projects: [
-    project('core', [
-      '<rootDir>/core/**/*.test.ts',
-      '<rootDir>/headless/**/*.test.ts',
-      '<rootDir>/ui/**/*.test.ts',
-      '<rootDir>/workers/**/*.test.ts',
-      '<rootDir>/server/**/*.test.ts',
-      '<rootDir>/tools/**/*.test.ts',
-    ]),
+    project(
+      'core',
+      ['core', 'headless', 'workers', 'server', 'tools'].map((room) => `<rootDir>/${room}/**/*.test.ts`),
+      [...PLAIN, 'Map', 'Infinity'],
+    ),
+    // The icons have names of their own for Map and Infinity.
+    project('ui', ['<rootDir>/ui/**/*.test.ts']),
     project('demo', ['<rootDir>/demo/**/*.test.ts']),
     project('database', ['<rootDir>/tests/database/**/*.test.ts']),
   ],
