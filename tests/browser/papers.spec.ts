@@ -71,6 +71,9 @@ test('a sheet that is dropped lies beside the passage while it is typed, stays w
       { name: 'phone.heic', mimeType: 'image/heic', buffer: Buffer.from('\0\0\0\x18ftypheic\0\0\0\0', 'latin1') },
     ]);
   await expect(dialog.getByRole('alert').filter({ hasText: 'phone.heic: This photograph is in a format (HEIC)' })).toBeVisible();
+  // To and fro in a hurry: one is still being closed while the next is opened.
+  for (const name of ['ferry.pdf', 'broken.pdf', 'ferry.pdf']) await dialog.getByRole('tab', { name }).click();
+  await expect(sheet).toContainText('page 2 of 2');
   await dialog.getByRole('tab', { name: 'broken.pdf' }).click();
   await expect(dialog.getByRole('region', { name: 'Sheet: broken.pdf' }).getByRole('alert')).toContainText('cannot be shown: the file is damaged');
   await dialog.getByRole('button', { name: 'Take broken.pdf away' }).click();

@@ -1,38 +1,8 @@
 /** What a teacher does, as functions; and a guard that no outside host is asked for anything. */
-import { expect, test as base, type BrowserContext, type Page } from '@playwright/test';
+import { expect, test as base, type Page } from '@playwright/test';
 import { demoText } from '../support/demo';
 
-/** What a site keeps, but for its files: those are the same for every test, and are asked for and compiled once. */
-const KEPT = 'cookies,local_storage,indexeddb,service_workers,websql,file_systems,cache_storage';
-
-/** All pages go, and what they kept. */
-async function emptied(context: BrowserContext, origin: string): Promise<void> {
-  const last = await context.newPage();
-  for (const page of context.pages()) if (page !== last) await page.close();
-  await (await context.newCDPSession(last)).send('Storage.clearDataForOrigin', { origin, storageTypes: KEPT });
-  await context.clearCookies();
-  await context.clearPermissions();
-  await context.setOffline(false);
-  await last.close();
-}
-
-export const test = base.extend<{ ownHostOnly: void }, { browserOfTests: BrowserContext }>({
-  browserOfTests: [
-    async ({ browser }, use, { project }) => {
-      const { baseURL, viewport, acceptDownloads } = project.use;
-      const context = await browser.newContext({ baseURL, viewport, acceptDownloads });
-      await use(context);
-      await context.close();
-    },
-    { scope: 'worker' },
-  ],
-  context: async ({ browserOfTests, baseURL }, use) => {
-    await use(browserOfTests);
-    await emptied(browserOfTests, new URL(baseURL!).origin);
-  },
-  page: async ({ context }, use) => {
-    await use(await context.newPage());
-  },
+export const test = base.extend<{ ownHostOnly: void }>({
   ownHostOnly: [
     async ({ page, baseURL }, use) => {
       const strangers: string[] = [];

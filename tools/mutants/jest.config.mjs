@@ -1,9 +1,9 @@
-import { transform, project } from '../../jest.config.mjs';
+import { transform, project, PLAIN_IN_CORE } from '../../jest.config.mjs';
 
 const [pattern, [, options]] = Object.entries(transform)[0];
 
 export default {
-  ...project('mutants', ['<rootDir>/core/**/*.test.ts']),
+  ...project('mutants', ['<rootDir>/core/**/*.test.ts'], PLAIN_IN_CORE),
   rootDir: process.cwd(),
   transform: { [pattern]: ['<rootDir>/tools/mutants/transform.mjs', options] },
   testSequencer: '<rootDir>/tools/mutants/sequence.mjs',

@@ -1,5 +1,5 @@
 /** PDF pages as pictures, made in the browser. The reader is loaded when the first PDF is looked at. */
-import type { PDFDocumentProxy } from 'pdfjs-dist';
+import type { PDFDocumentProxy, PDFWorker as Reader } from 'pdfjs-dist';
 
 export interface Pdf {
   pages: number;
@@ -11,16 +11,17 @@ export interface Pdf {
 /** Of a picture; a page that would be larger is drawn smaller. */
 const MOST_PIXELS = 16_000_000;
 
-let worker: Worker | null = null;
+/** One for all documents: a reader of a document's own, on a shared worker, cannot be made while the one before is being closed. */
+let reader: Reader | null = null;
 
 /** @throws where it is no PDF that can be shown; the name of the error says why (`PasswordException`) */
 export async function openPdf(bytes: ArrayBuffer): Promise<Pdf> {
-  const { getDocument, GlobalWorkerOptions } = await import('pdfjs-dist/legacy/build/pdf.mjs');
-  worker ??= new Worker(new URL('pdfjs-dist/legacy/build/pdf.worker.min.mjs', import.meta.url), { type: 'module' });
-  GlobalWorkerOptions.workerPort = worker;
+  const { getDocument, PDFWorker } = await import('pdfjs-dist/legacy/build/pdf.mjs');
+  reader ??= PDFWorker.create({ port: new Worker(new URL('pdfjs-dist/legacy/build/pdf.worker.min.mjs', import.meta.url), { type: 'module' }) });
   const tools = `${window.location.origin}/pdf-tools`;
   const task = getDocument({
     data: bytes,
+    worker: reader,
     wasmUrl: `${tools}/wasm/`,
     standardFontDataUrl: `${tools}/standard_fonts/`,
     cMapUrl: `${tools}/cmaps/`,
