@@ -1,0 +1,76 @@
+/** How far the program's choices agree with phrases that every teacher knows (tests/data/phrases): asked as bin/omaggio is asked. */
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { z } from 'zod';
+import { run } from '../../headless/commands';
+import { readOptions } from '../../headless/options';
+import type { bowShape, checkShape, fingerShape } from '../../headless/shapes';
+import { bowChecksOf, type Asked, type BowCheck } from './bow-checks';
+import { musicXmlOf, type Phrase } from './phrase-file';
+
+export type Book = 'left-hand' | 'bow-arm' | 'left-hand-fresh' | 'bow-arm-fresh';
+export const phrasesOf = (book: Book): Phrase[] => JSON.parse(readFileSync(join('tests', 'data', 'phrases', `${book}.json`), 'utf8')) as Phrase[];
+
+/** @throws what the program said against it */
+function ask<T>(phrase: Phrase, command: 'finger' | 'bow' | 'check', more: string[] = []): T {
+  const own = phrase.options ?? [];
+  const instrument = own.includes('--instrument') ? [] : ['--instrument', phrase.instrument];
+  const options = readOptions([command, '-', '--json', ...instrument, ...own, ...more]);
+  if (!options.ok) throw new Error(`${phrase.name}: ${JSON.stringify(options.problem)}`);
+  const outcome = run(options.value, new TextEncoder().encode(musicXmlOf(phrase)), null);
+  if (!outcome.ok) throw new Error(`${phrase.name}: ${JSON.stringify(outcome.problem)}`);
+  return outcome.value.value as T;
+}
+
+/** Rows of fingers for a pattern of `accept`: one sign a note head, after @ the strings. */
+const inRow = (pattern: string): RegExp => new RegExp(`^(?:${pattern.replace(/ /g, '')})$`);
+
+export interface FingerAnswer {
+  phrase: Phrase;
+  /** "0123@4444": fingers and strings of each choice, the best first. */
+  rows: string[];
+  /** 0 the first; -1 none of five. */
+  at: number;
+}
+
+export function fingerAnswer(phrase: Phrase): FingerAnswer {
+  const { alternatives } = ask<z.infer<typeof fingerShape>>(phrase, 'finger', ['-k', '5']);
+  const rows = alternatives.map(({ notes }) => `${notes.map(({ finger }) => finger).join('')}@${notes.map(({ string }) => string).join('')}`);
+  const right = (row: string) => {
+    const [fingers, strings] = row.split('@') as [string, string];
+    return phrase.accept!.some((accepted) => {
+      const [wanted, on] = accepted.split('@') as [string, string | undefined];
+      return inRow(wanted).test(fingers) && (on === undefined || inRow(on).test(strings));
+    });
+  };
+  return { phrase, rows, at: rows.findIndex(right) };
+}
+
+export interface BowAnswer {
+  phrase: Phrase;
+  /** A capital begins a stroke, a small letter goes on in it. */
+  row: string;
+  checks: BowCheck[];
+}
+
+export function bowAnswer(phrase: Phrase): BowAnswer {
+  const xml = musicXmlOf(phrase);
+  const bow = ask<z.infer<typeof bowShape>>(phrase, 'bow', ['-k', '4']);
+  const check = ask<z.infer<typeof checkShape>>(phrase, 'check', ['--remedies', 'none']);
+  const asked: Asked = { phrase, xml, bow, check };
+  return { phrase, ...bowChecksOf(asked) };
+}
+
+/** "first / among five / of" by instrument and kind. */
+export function tally<T>(answers: readonly T[], keyOf: (answer: T) => string, counts: ReadonlyArray<(answer: T) => number>): Map<string, number[]> {
+  const table = new Map<string, number[]>();
+  for (const answer of answers) {
+    const key = keyOf(answer);
+    const row = table.get(key) ?? counts.map(() => 0);
+    table.set(
+      key,
+      row.map((sum, i) => sum + counts[i]!(answer)),
+    );
+  }
+  return table;
+}
