@@ -189,7 +189,7 @@ describe('findings', () => {
     const seventh = 'A2+G#3/4';
     const { part } = makeScore('cello', seventh);
     const marking: Marking = Object.fromEntries(part.notes.map((note, i) => [markKey(note.id, 'finger'), { value: i ? '4' : '1', origin: 'coach' as const }]));
-    const forHand = (size: 'small' | 'medium' | 'large') => report('cello', seventh, { marking, player: { hand: handOf(size) } }).findings;
+    const forHand = (size: 'small' | 'medium' | 'large') => report('cello', seventh, { marking, player: { hand: handOf(size, 'cello') } }).findings;
     const reach = forHand('medium').find((finding) => finding.kind === 'reach')!;
     expect(reach.numbers).toMatchObject({ mm: 127.18, comfortableMm: 110, limitMm: 135 });
     expect(reach.text).toContain('No pain');
@@ -208,7 +208,7 @@ describe('findings', () => {
       ]),
     );
     const shifts = (size: 'small' | 'large') =>
-      report('cello', music, { tempo: 60, marking, player: { hand: handOf(size) } }).fingering!.notes.filter((note) => note.shift).length;
+      report('cello', music, { tempo: 60, marking, player: { hand: handOf(size, 'cello') } }).fingering!.notes.filter((note) => note.shift).length;
     expect(shifts('large')).toBe(0);
     expect(shifts('small')).toBeGreaterThan(3);
   });

@@ -1,13 +1,13 @@
 /** Findings of ornaments: trills, turns and mordents that do not fit in their time at this level. */
 import { rounded } from '../util/round';
 import { slurLinks } from '../marking/links';
-import { keyAlter, midiOf, transposed } from '../score/pitch';
-import type { Bar, Note } from '../score/score';
+import type { Note } from '../score/score';
 import type { LineEvent } from '../instruments/lines';
 import { fingerName } from '../instruments/player';
 import type { Fingering } from '../left-hand/fingering';
-import { isTrilled, momentsOf } from '../left-hand/moments';
+import { momentsOf } from '../left-hand/moments';
 import { figureCeiling, figurePlan, TRILL_NOTES_PER_S, trillCeiling, trillFingers, trillPlan, type OrnamentFigure } from '../left-hand/ornaments';
+import { isTrilled, upperStep } from '../left-hand/trill';
 import { USUAL_PREFERENCES } from '../left-hand/preferences';
 import type { LineContext } from './context';
 import type { Finding, TempoLimit } from './finding';
@@ -21,7 +21,7 @@ interface Found {
 
 export function ornamentFindings(fingering: Fingering | null, context: LineContext): Found {
   const { part, line, clock, marking } = context;
-  const moments = momentsOf(line, clock, slurLinks(part, line, marking));
+  const moments = momentsOf(part, line, clock, slurLinks(part, line, marking));
   const found: Found = { findings: [], limits: [] };
   const fingers = new Map(fingering?.notes.map(({ id, place }) => [id, place.finger]));
   line.events.forEach((event, i) => {
@@ -75,14 +75,6 @@ function trillFinding(note: Note, finger: number | null, seconds: number, ending
       },
     ],
   });
-}
-
-/** Half steps to the upper note of a trill: the printed sign, else the next letter in the key. */
-export function upperStep(note: Note, bar: Pick<Bar, 'fifths'>): number {
-  const printed = note.ornaments.find(({ kind }) => kind === 'trill')?.above ?? null;
-  const upper = transposed({ ...note.pitch, alter: 0 }, 1, 0);
-  const alter = printed ?? keyAlter(bar.fifths, upper.step);
-  return midiOf({ step: upper.step, octave: upper.octave, alter }) - midiOf(note.pitch);
 }
 
 function figureOf(event: LineEvent): { note: Note; figure: OrnamentFigure; name: string } | null {

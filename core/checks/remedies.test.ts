@@ -11,7 +11,7 @@ import { automaticPassages } from '../score/passages';
 
 const { score } = demoScore('staircase');
 const part = score.parts[0]!;
-const tobi: Player = { ...usualPlayer('violin'), level: 'intermediate', hand: handOf('small') };
+const tobi: Player = { ...usualPlayer('violin'), level: 'intermediate', hand: handOf('small', 'violin') };
 const request: CheckRequest = { part, marking: {}, player: tobi, tempo: null, passages: automaticPassages(part) };
 const { report, memories } = checked(request);
 const severe = report.findings.filter(({ severity }) => severity > 1);

@@ -92,9 +92,9 @@ describe('sizes and players', () => {
   test('strings are named without the octave', () =>
     expect([1, 2, 3, 4, 5].map((n) => stringName(usualInstrument('violin'), n))).toEqual(['E', 'A', 'D', 'G', '?']));
   test('a larger hand reaches further; the order of the fingers does not matter', () => {
-    expect(spreadMm(handOf('large'), 1, 4)!.limit).toBeGreaterThan(spreadMm(handOf('small'), 4, 1)!.limit);
-    expect(spreadMm(handOf('medium'), THUMB, 3)).toEqual(spreadMm(handOf('medium'), 3, THUMB));
-    expect(spreadMm(handOf('medium'), 2, 2)).toBeNull();
+    expect(spreadMm(handOf('large', 'cello'), 1, 4)!.limit).toBeGreaterThan(spreadMm(handOf('small', 'cello'), 4, 1)!.limit);
+    expect(spreadMm(handOf('medium', 'cello'), THUMB, 3)).toEqual(spreadMm(handOf('medium', 'cello'), 3, THUMB));
+    expect(spreadMm(handOf('medium', 'cello'), 2, 2)).toBeNull();
   });
   test('a described player is made, or the problem is said', () => {
     const description = { name: 'Tobi', instrument: 'violin', size: '3/4', tuning: null, hand: 'small', level: 'beginner', thumbPosition: false } as const;

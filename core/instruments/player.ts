@@ -61,9 +61,16 @@ const LIMIT: Spreads = { 12: 76, 23: 54, 34: 54, 13: 118, 24: 98, 14: 135, 51: 1
 
 const FACTORS: Readonly<Record<HandSize, number>> = { small: 0.88, medium: 1, large: 1.1 };
 
-export function handOf(size: HandSize): Hand {
-  const scale = (spreads: Spreads): Spreads =>
-    Object.fromEntries(Object.entries(spreads).map(([pair, mm]) => [pair, mm * FACTORS[size]])) as unknown as Spreads;
+/**
+ * How far the same hand spreads along the string: on the cello and bass across the palm, on violin and viola with the arm turned under
+ * and the fingers bent over the string. A fourth in first position is 73 mm on a violin (trial, on octaves and fifths of methods).
+ */
+const SPREAD: Readonly<Record<InstrumentKind, number>> = { violin: 0.75, viola: 0.84, cello: 1, bass: 1 };
+
+/** @returns spreads in mm on the strings of this instrument */
+export function handOf(size: HandSize, kind: InstrumentKind): Hand {
+  const factor = FACTORS[size] * SPREAD[kind];
+  const scale = (spreads: Spreads): Spreads => Object.fromEntries(Object.entries(spreads).map(([pair, mm]) => [pair, mm * factor])) as unknown as Spreads;
   return { name: size, comfortableMm: scale(COMFORTABLE), limitMm: scale(LIMIT) };
 }
 
@@ -123,7 +130,7 @@ export function usualPlayer(kind: InstrumentKind): Player {
   return {
     name: 'Usual adult',
     instrument: usualInstrument(kind),
-    hand: handOf('medium'),
+    hand: handOf('medium', kind),
     level: 'advanced',
     thumbPosition: kind === 'cello' || kind === 'bass',
     ...USUAL_TECHNIQUE,
@@ -158,7 +165,7 @@ export function playerFrom(described: PlayerDescription): Result<Player> {
   const player: Player = {
     name,
     instrument: instrument.value,
-    hand: measured ? handMeasured(measured) : handOf(hand),
+    hand: measured ? handMeasured(measured) : handOf(hand, kind),
     level,
     thumbPosition,
     ...USUAL_TECHNIQUE,

@@ -136,7 +136,7 @@ describe('the same music for two players', () => {
     const { score, part } = makeScore('violin', 'B3+D5/2 C4+E5/2 A4 B4 C5 D5 E5 F#5 G5 A5', { length: 0.5, fifths: 1 });
     const question = { score, part, line: firstLine(part), clock: clockFor(part, null), marking: {} };
     const small = player('violin', '1/2', handMeasured({ comfortable: 62, greatest: 75 }), 'the half-size violin');
-    const large = player('viola', '16.5"', handOf('large'), 'the long hand');
+    const large = player('viola', '16.5"', handOf('large', 'viola'), 'the long hand');
     const { differing, decisive } = comparedHands(question, small, large);
     expect(differing.length).toBeGreaterThan(0);
     expect(decisive.length).toBeGreaterThan(0);

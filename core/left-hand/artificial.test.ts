@@ -12,7 +12,7 @@ function heads(kind: InstrumentKind, music: string, change: (notes: Note[]) => v
   const { score, part } = makeScore(kind, music);
   for (const note of part.notes.filter((each) => each.inChord)) Object.assign(note, { harmonic: 'artificial', harmonicShows: 'touching' });
   change(part.notes);
-  const player = { ...usualPlayer(kind), hand: handOf(hand) };
+  const player = { ...usualPlayer(kind), hand: handOf(hand, kind) };
   const request = { score, part, line: firstLine(part), player, clock: clockFor(part, null), marking: {}, alternatives: 1 };
   return { part, request, ...planFingering(request) };
 }

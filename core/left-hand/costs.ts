@@ -20,15 +20,21 @@ export interface LeftHandCosts {
   landOn4: number;
   slideSameLetter: number;
   slideOtherLetter: number;
+  /** On violin and viola between strokes and in a slur; on cello and bass. */
   crossing: number;
+  crossingInSlur: number;
+  crossingLow: number;
   leap: number;
   leapInSlur: number;
   hopEqualStop: number;
+  /** A finger that lies across two strings, not the fourth and not on the bass. */
+  cover: number;
   hopNearStop: number;
   fourthFinger: number;
   fourthFingerLong: number;
   /** A trill that the fourth finger would have to trill over, and one over the open string. */
   trillOnFourth: number;
+  trillOnThird: number;
   trillOnOpen: number;
   openLong: number;
   openQuick: number;
@@ -52,6 +58,8 @@ export interface LeftHandCosts {
   stretch: number;
   beyondReach: number;
   doubleStop: number;
+  /** An octave on two stopped neighbouring strings of violin or viola that is not 1 and 4. */
+  octaveOtherwise: number;
   /** For a whole bar (or figure) that is fingered otherwise than the same music elsewhere. */
   alike: number;
   /** Each note above the position that the player shall stay in, and each half step of it. */
@@ -87,14 +95,18 @@ export const COST_TABLE: Readonly<Record<keyof LeftHandCosts, CostEntry>> = {
   landOn4: t(0.4),
   slideSameLetter: j(0.3),
   slideOtherLetter: t(1.1),
-  crossing: t(0.12),
+  crossing: t(0.07),
+  crossingInSlur: t(0.15),
+  crossingLow: t(0.12),
   leap: t(0.5),
   leapInSlur: t(0.8),
   hopEqualStop: j(0.55),
+  cover: t(0.15),
   hopNearStop: t(0.7),
   fourthFinger: t(0.08),
   fourthFingerLong: t(0.3),
   trillOnFourth: j(1.5),
+  trillOnThird: t(0.6),
   trillOnOpen: j(0.3),
   openLong: j(0.25),
   openQuick: t(-0.08),
@@ -118,6 +130,7 @@ export const COST_TABLE: Readonly<Record<keyof LeftHandCosts, CostEntry>> = {
   stretch: j(0.5),
   beyondReach: j(4),
   doubleStop: j(0.2),
+  octaveOtherwise: t(1.5),
   alike: j(1.2),
   beyondPosition: j(2),
   beyondPositionStep: j(0.3, 'cost per half step'),

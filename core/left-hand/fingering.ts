@@ -111,7 +111,7 @@ export interface Prepared {
 export function prepareFingering(request: FingeringRequest, cache = new Map<string, Grip[]>()): Prepared {
   const { part, line, player, clock, marking } = request;
   const { costs } = preferredBy(request);
-  const allMoments = momentsOf(line, clock, slurLinks(part, line, marking));
+  const allMoments = momentsOf(part, line, clock, slurLinks(part, line, marking));
   const prepared: Prepared = { events: [], eventIndex: [], grips: [], moments: [], unplayable: [] };
   const lockOf = (note: Note): Lock | undefined => lockFor(note, marking);
   line.events.forEach((event, i) => {

@@ -51,7 +51,7 @@ describe('double stops on neighbouring strings (common practice)', () => {
     expect(grips('cello', 'C2+G2+E3+C4')).toContain('4:0 3:0 2:1 1:2');
   });
   test('a tenth is for hands that reach it', () => {
-    expect(grips('viola', 'E3+G#4', { hand: handOf('large') })).toContain('4:1 3:4');
+    expect(grips('viola', 'E3+G#4', { hand: handOf('large', 'viola') })).toContain('4:1 3:4');
     expect(grips('viola', 'E3+G#4', { hand: handMeasured({ comfortable: 85, greatest: 100 }) })).not.toContain('4:1 3:4');
   });
 });

@@ -130,7 +130,7 @@ function chordGrips(found: readonly Place[][], notes: readonly Note[], player: P
       places,
       lead,
       open: stopped.length === 0,
-      togetherCost: costs.doubleStop * (places.length - 1) + stretchCost(stopped, player, costs),
+      togetherCost: costs.doubleStop * (places.length - 1) + stretchCost(stopped, player, costs) + octaveCost(stopped, player, costs),
       string: places.reduce((sum, place) => sum + place.string, 0) / places.length,
       unlike: 0,
     };
@@ -161,6 +161,16 @@ function distanceMm(player: Player, a: Place, b: Place): number {
   const length = player.instrument.lengthMm;
   return Math.abs(stopMm(length, a.stop) - stopMm(length, b.stop));
 }
+
+/** On violin and viola an octave is the frame of the hand, 1 and 4 (common practice). */
+function octaveCost(stopped: readonly Place[], { instrument }: Player, costs: LeftHandCosts): number {
+  if (instrument.kind !== 'violin' && instrument.kind !== 'viola') return 0;
+  const octaves = stopped.flatMap((low) => stopped.filter((high) => high.string === low.string - 1 && high.stop - low.stop === OCTAVE_OVER_A_FIFTH).map((high) => [low, high]));
+  return octaves.some(([low, high]) => low!.finger !== 1 || high!.finger !== 4) ? costs.octaveOtherwise : 0;
+}
+
+/** Stops apart on strings a fifth apart. */
+const OCTAVE_OVER_A_FIFTH = 5;
 
 function stretchCost(stopped: readonly Place[], player: Player, costs: LeftHandCosts): number {
   let cost = 0;

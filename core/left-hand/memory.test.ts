@@ -32,7 +32,7 @@ describe.each([0, 3])('fingerings of demo part %i after other fingerings', (inde
         const marking: Record<string, Mark> = {};
         for (const { note, kind, value } of marks)
           marking[markKey(part.notes[note]!.id, kind as 'finger')] = { value: kind === 'slur' ? 'split' : value, origin: 'coach' };
-        const asked = { ...request, marking, player: { ...request.player, hand: handOf(hand) } };
+        const asked = { ...request, marking, player: { ...request.player, hand: handOf(hand, request.player.instrument.kind) } };
         const [kept, fresh] = [planFingering(asked, memory), planFingering(asked)];
         expect(kept.alternatives[0]!.total).toBeCloseTo(fresh.alternatives[0]!.total, 6);
         expect(kept.alternatives[0]!.notes.map(({ place }) => `${place.string}${place.finger}${place.hand}`)).toEqual(

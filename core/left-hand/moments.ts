@@ -2,12 +2,11 @@
 import { GRACE_S } from '../score/time';
 import type { Clock } from '../score/time';
 import type { Line } from '../instruments/lines';
-import type { Note } from '../score/score';
+import type { Part } from '../score/score';
 import type { Moment } from './transition';
+import { isTrilled, upperStep } from './trill';
 
-export const isTrilled = (note: Note): boolean => note.trill || note.ornaments.some(({ kind }) => kind === 'trill');
-
-export function momentsOf(line: Line, clock: Clock, links: readonly boolean[]): Moment[] {
+export function momentsOf({ bars }: Pick<Part, 'bars'>, line: Line, clock: Clock, links: readonly boolean[]): Moment[] {
   const moments: Moment[] = [];
   line.events.forEach((event, i) => {
     let onsetS = clock.secondsAt(event.onset);
@@ -21,13 +20,14 @@ export function momentsOf(line: Line, clock: Clock, links: readonly boolean[]): 
     const last = moments[i - 1];
     if (last && last.endS > onsetS) last.endS = Math.max(last.onsetS + 0.01, onsetS);
     const restBeforeS = last ? Math.max(0, onsetS - last.endS) : 0;
+    const trilled = event.notes.find(isTrilled);
     moments.push({
       onsetS,
       endS,
       slurredFromLast: links[i] ?? false,
       restBeforeS: restBeforeS < 1e-6 ? 0 : restBeforeS,
       grace: event.grace,
-      trilled: event.notes.some(isTrilled),
+      trillStep: trilled ? upperStep(trilled, bars[trilled.barIndex]!) : 0,
       leftPlucked: event.notes.some((note) => note.leftPlucked),
     });
   });

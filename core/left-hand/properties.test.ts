@@ -83,7 +83,7 @@ test('double stops and chords: no finger in two places, strings side by side, th
         )
         .join(' ');
       const { part } = makeScore(kind, music);
-      const player = { ...usualPlayer(kind), hand: handOf(hand as 'small') };
+      const player = { ...usualPlayer(kind), hand: handOf(hand as 'small', kind) };
       const clock = clockFor(part, null);
       for (const way of planFingering({ part, line: firstLine(part), player, clock, marking: {} }).alternatives) {
         const events = new Map<number, FingeredNote[]>();

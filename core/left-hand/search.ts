@@ -86,7 +86,7 @@ const sameMoment = (a: Moment, b: Moment): boolean =>
   a.slurredFromLast === b.slurredFromLast &&
   a.restBeforeS === b.restBeforeS &&
   a.grace === b.grace &&
-  a.trilled === b.trilled &&
+  a.trillStep === b.trillStep &&
   a.leftPlucked === b.leftPlucked;
 
 /** By how much all states of a column cost more than they did, where they are the same ones; else null. */

@@ -8,6 +8,7 @@ import { TERMS, type LeftHandCosts, type Strategy, type Term } from './costs';
 import { resolved, type Resolved } from './preferences';
 import type { Grip } from './grip';
 import type { Place } from './places';
+import { trillCost } from './trill';
 import { difficultyBits, isShift, targetWidthMm } from './shift';
 
 /** Time and slur around one event, as the costs need them. */
@@ -19,8 +20,8 @@ export interface Moment {
   /** Seconds of silence before it. */
   restBeforeS: number;
   grace: boolean;
-  /** It is trilled: another finger must be free above it. */
-  trilled: boolean;
+  /** Half steps to the upper note of its trill: a finger must be free above it that reaches it; 0 where there is none. */
+  trillStep: number;
   /** The left hand plucks it, with a finger above the one that stops. */
   leftPlucked: boolean;
 }
@@ -40,6 +41,10 @@ export interface Weighing {
   openBias: number;
   /** Above this place of the first finger each note costs more; null where there is no such limit. */
   stayBelow: number | null;
+  /** Violin or viola: a crossing is a matter of the bow arm alone. */
+  high: boolean;
+  /** A finger lies across two strings with ease. */
+  covers: boolean;
   /** Tables by whole stop, counted from LOWEST_STOP: mm from the nut, width of ±10 cents in mm, cents per mm. */
   mm: Float64Array;
   widthMm: Float64Array;
@@ -78,7 +83,7 @@ export const hidesShift = ({ restBeforeS }: Pick<Moment, 'restBeforeS'>): boolea
 
 /** @param strategy multiplies the preferred weights; none are the plain ones */
 export function weighingFor(player: Player, preferred: Resolved = resolved(), strategy: Pick<Strategy, 'weights' | 'openBias'> | null = null): Weighing {
-  const lengthMm = player.instrument.lengthMm;
+  const { lengthMm, kind } = player.instrument;
   const byStop = (value: (stop: number) => number) => Float64Array.from({ length: STOPS }, (_, i) => value(i + LOWEST_STOP));
   const byPair = (value: (pair: { comfortable: number; limit: number }) => number) =>
     Float64Array.from({ length: 36 }, (_, i) => {
@@ -93,6 +98,8 @@ export function weighingFor(player: Player, preferred: Resolved = resolved(), st
     costs: preferred.costs,
     openBias: preferred.openBias + (strategy?.openBias ?? 0),
     stayBelow: preferred.stayBelow,
+    high: kind === 'violin' || kind === 'viola',
+    covers: kind !== 'bass',
     weights,
     mostRefund: mostRefund(preferred.costs, weights),
     mm: byStop((stop) => stopMm(lengthMm, stop)),
@@ -120,9 +127,9 @@ function mostRefund(costs: LeftHandCosts, weights: Float64Array): number {
     [LONG_SHIFT, MOST_RISK * below(costs.landingRisk)],
     [LANDING, below(costs.landOn2, costs.landOn3, costs.landOn4)],
     [SLIDE, below(costs.slideSameLetter, costs.slideOtherLetter)],
-    [CROSSING, below(costs.crossing)],
+    [CROSSING, below(costs.crossing, costs.crossingInSlur, costs.crossingLow)],
     [LEAP, MOST_STRINGS * below(costs.leap, costs.leapInSlur)],
-    [HOP, below(costs.hopEqualStop, costs.hopNearStop)],
+    [HOP, below(costs.hopEqualStop, costs.cover, costs.hopNearStop)],
     [EXTENSION, below(costs.extensionChange)],
     [THUMB_TERM, below(costs.thumbChange)],
     [REACH, below(costs.beyondReach)],
@@ -145,7 +152,7 @@ export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: F
   const quick = seconds < costs.quickSeconds;
   for (const place of grip.places) {
     if (place.finger === 0) {
-      into[OPEN]! += costs.openAny + weighing.openBias + costs.openLong * long + (quick ? costs.openQuick : 0) + (moment.trilled ? costs.trillOnOpen : 0);
+      into[OPEN]! += costs.openAny + weighing.openBias + costs.openLong * long + (quick ? costs.openQuick : 0) + (moment.trillStep ? costs.trillOnOpen : 0);
       continue;
     }
     const over = Math.max(0, place.stop - 5);
@@ -153,9 +160,10 @@ export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: F
     into[EXTENSION]! += place.extensionCost;
     into[FRAME]! += place.frameCost;
     if (place.finger === 4) {
-      into[WEAK]! += costs.fourthFinger + (moment.trilled || moment.leftPlucked ? costs.trillOnFourth : 0);
+      into[WEAK]! += costs.fourthFinger + (moment.leftPlucked ? costs.trillOnFourth : 0);
       into[LONG_FOURTH]! += costs.fourthFingerLong * long;
     }
+    if (moment.trillStep) into[WEAK]! += trillCost(place, moment.trillStep, weighing.player.instrument.kind, costs);
     if (weighing.stayBelow !== null && place.hand! > weighing.stayBelow)
       into[POSITION]! += costs.beyondPosition + costs.beyondPositionStep * (place.hand! - weighing.stayBelow);
     if (place.shape === 'thumb') into[THUMB_TERM]! += costs.thumb;
@@ -185,7 +193,7 @@ export function moveCost(from: Grip, carried: Carried | null, to: Grip, moment: 
   const { costs } = weighing;
   const strings = Math.abs(from.string - to.string);
   if (strings > 0) {
-    into[CROSSING]! += costs.crossing;
+    into[CROSSING]! += weighing.high ? (moment.slurredFromLast ? costs.crossingInSlur : costs.crossing) : costs.crossingLow;
     if (strings > 1) into[LEAP]! += (moment.slurredFromLast ? costs.leapInSlur : costs.leap) * (strings - 1);
   }
   if (!to.open && carried) handMove(from, carried, to, moment, weighing, into);
@@ -213,7 +221,8 @@ function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighi
   }
   if (sameFinger && !acrossOpen && old.string !== target.string && !hidesShift(moment)) {
     const apart = Math.abs(old.stop - target.stop);
-    if (apart === 0) into[HOP]! += costs.hopEqualStop;
+    const strings = Math.abs(old.string - target.string);
+    if (apart === 0) into[HOP]! += weighing.covers && target.finger !== 4 && strings === 1 ? costs.cover : costs.hopEqualStop;
     else if (apart <= 1) into[HOP]! += costs.hopNearStop;
   }
   if (target.extension && old.shape !== target.shape) into[EXTENSION]! += costs.extensionChange * (target.extensionCost > 0.2 ? 0 : 1);

@@ -36,7 +36,16 @@ export interface FingerAnswer {
 export function fingerAnswer(phrase: Phrase): FingerAnswer {
   const { alternatives } = ask<z.infer<typeof fingerShape>>(phrase, 'finger', ['-k', '5']);
   const rows = alternatives.map(({ notes }) => `${notes.map(({ finger }) => finger).join('')}@${notes.map(({ string }) => string).join('')}`);
+  /** "see why": the same bar has the same fingers. */
+  const barsAlike = (row: string) => {
+    const fingers = row.split('@')[0]!;
+    const bars = new Map<number, Array<[pitch: string, finger: string]>>();
+    alternatives[0]!.notes.forEach(({ barIndex, pitch, beat }, i) => bars.set(barIndex, [...(bars.get(barIndex) ?? []), [`${pitch} ${beat}`, fingers[i]!]]));
+    const tunes = [...bars.values()].map((notes) => [notes.map(([pitch]) => pitch).join(), notes.map(([, finger]) => finger).join()] as const);
+    return tunes.every(([tune, row]) => tunes.every(([other, otherRow]) => tune !== other || row === otherRow));
+  };
   const right = (row: string) => {
+    if (phrase.accept!.includes('see why')) return barsAlike(row);
     const [fingers, strings] = row.split('@') as [string, string];
     return phrase.accept!.some((accepted) => {
       const [wanted, on] = accepted.split('@') as [string, string | undefined];

@@ -1,6 +1,7 @@
 'use client';
 
 import { asMeasured, HAND_SIZES, handOf, type HandSize } from '@/core/instruments/player';
+import type { InstrumentKind } from '@/core/score/score';
 import { Select } from '@/ui/kit/select';
 import { capital } from '@/ui/kit/words';
 import type { HandChange } from '@/ui/part/use-players';
@@ -11,7 +12,10 @@ import { Measured } from './measured';
 const THUMB_FROM = [5, 7, 9, 10, 12];
 const THUMB_WORDS: Readonly<Record<number, string>> = { 10: ' (usual)', 12: ' (the octave)' };
 
-const spread = (size: HandSize): string => `${Math.round(handOf(size).comfortableMm[14])} mm, at most ${Math.round(handOf(size).limitMm[14])} mm`;
+function spread(size: HandSize, kind: InstrumentKind): string {
+  const { comfortableMm, limitMm } = handOf(size, kind);
+  return `${Math.round(comfortableMm[14])} mm, at most ${Math.round(limitMm[14])} mm`;
+}
 
 /** The hand of the player that the part is checked for. */
 export function HandOf() {
@@ -38,8 +42,8 @@ export function HandOf() {
       <Select<HandSize | 'measured'>
         label="Hand"
         value={measured ? 'measured' : player.hand}
-        options={[...HAND_SIZES.map((size) => [size, `${capital(size)}: ${spread(size)} from 1 to 4`] as const), ['measured', 'Measured'] as const]}
-        onValue={(size) => onHand(size === 'measured' ? { measured: asMeasured(handOf(player.hand)) } : { hand: size, measured: null })}
+        options={[...HAND_SIZES.map((size) => [size, `${capital(size)}: ${spread(size, player.instrument)} from 1 to 4`] as const), ['measured', 'Measured'] as const]}
+        onValue={(size) => onHand(size === 'measured' ? { measured: asMeasured(handOf(player.hand, player.instrument)) } : { hand: size, measured: null })}
       />
       {measured && <Measured key={player.id} measured={measured} lengthMm={person.instrument.lengthMm} onHand={onHand} />}
       <LowInstrument onHand={onHand} />

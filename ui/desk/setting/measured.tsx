@@ -82,7 +82,7 @@ export function Measured({ measured, lengthMm, onHand }: { measured: MeasuredHan
 }
 
 function usualPair(pair: '12' | '23' | '34', { comfortable, greatest }: MeasuredHand): { comfortable: number; greatest: number } {
-  const usual = handOf('medium');
+  const usual = handOf('medium', 'cello');
   return {
     comfortable: Math.round((usual.comfortableMm[pair as unknown as 12] * comfortable) / usual.comfortableMm[14]),
     greatest: Math.round((usual.limitMm[pair as unknown as 12] * greatest) / usual.limitMm[14]),
