@@ -20,6 +20,7 @@ export interface LeftHandCosts {
   landOn4: number;
   slideSameLetter: number;
   slideOtherLetter: number;
+  slideOnFourth: number;
   /** On violin and viola between strokes and in a slur; on cello and bass. */
   crossing: number;
   crossingInSlur: number;
@@ -95,6 +96,7 @@ export const COST_TABLE: Readonly<Record<keyof LeftHandCosts, CostEntry>> = {
   landOn4: t(0.4),
   slideSameLetter: j(0.3),
   slideOtherLetter: t(1.1),
+  slideOnFourth: t(0.25),
   crossing: t(0.07),
   crossingInSlur: t(0.15),
   crossingLow: t(0.12),

@@ -126,7 +126,7 @@ function mostRefund(costs: LeftHandCosts, weights: Float64Array): number {
     [SHIFT, below(Math.min(costs.shiftHeard, costs.shiftAcrossOpen) - costs.sameFingerRelief, costs.shiftInRest) + below(costs.shiftInSlur)],
     [LONG_SHIFT, MOST_RISK * below(costs.landingRisk)],
     [LANDING, below(costs.landOn2, costs.landOn3, costs.landOn4)],
-    [SLIDE, below(costs.slideSameLetter, costs.slideOtherLetter)],
+    [SLIDE, below(costs.slideSameLetter, costs.slideOtherLetter) + below(costs.slideOnFourth)],
     [CROSSING, below(costs.crossing, costs.crossingInSlur, costs.crossingLow)],
     [LEAP, MOST_STRINGS * below(costs.leap, costs.leapInSlur)],
     [HOP, below(costs.hopEqualStop, costs.cover, costs.hopNearStop)],
@@ -156,7 +156,7 @@ export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: F
       continue;
     }
     const over = Math.max(0, place.stop - 5);
-    into[HEIGHT]! += (place.string === 1 ? costs.heightTopString : costs.height) * over * over;
+    into[HEIGHT]! += (place.string === 1 || place.shape === 'thumb' ? costs.heightTopString : costs.height) * over * over;
     into[EXTENSION]! += place.extensionCost;
     into[FRAME]! += place.frameCost;
     if (place.finger === 4) {
@@ -208,7 +208,7 @@ function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighi
   const acrossOpen = from.open;
   const sameFinger = old.finger === target.finger;
   if (sameFinger && old.string === target.string && Math.abs(old.stop - target.stop) === 1 && !acrossOpen) {
-    into[SLIDE]! += old.letter === target.letter ? costs.slideSameLetter : costs.slideOtherLetter;
+    into[SLIDE]! += (old.letter === target.letter ? costs.slideSameLetter : costs.slideOtherLetter) + (target.finger === 4 ? costs.slideOnFourth : 0);
     if (old.letter !== target.letter) into[LANDING]! += landing(target, costs);
   } else if (isShift(old, target)) {
     shiftTerms(old, target, acrossOpen, carried, moment, weighing, into);
@@ -218,6 +218,7 @@ function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighi
     }
     if (sameFinger && old.stop !== target.stop && old.string === target.string) into[SLIDE]! += costs.slideOtherLetter;
     if (!acrossOpen) reachTerm(old, target, weighing, into);
+    if (isOverwide(old, target)) into[REACH]! += costs.beyondReach;
   }
   if (sameFinger && !acrossOpen && old.string !== target.string && !hidesShift(moment)) {
     const apart = Math.abs(old.stop - target.stop);
@@ -228,6 +229,10 @@ function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighi
   if (target.extension && old.shape !== target.shape) into[EXTENSION]! += costs.extensionChange * (target.extensionCost > 0.2 ? 0 : 1);
   if ((target.shape === 'thumb') !== (old.shape === 'thumb')) into[THUMB_TERM]! += costs.thumbChange;
 }
+
+/** The first finger drawn back and another stretched forward at once: a hand of five half steps, which nobody has (common practice). */
+const isOverwide = (a: Place, b: Place): boolean =>
+  (a.shape === 'extended back' && b.shape === 'extended') || (a.shape === 'extended' && b.shape === 'extended back');
 
 function shiftTerms(old: Place, target: Place, acrossOpen: boolean, carried: Carried, moment: Moment, weighing: Weighing, into: Float64Array): void {
   const { costs } = weighing;
