@@ -29,8 +29,8 @@ import { bowCostsMore, choicesForBow, type BowChoice } from '../core/bow-arm/cho
 import { openStringVersion, type StringOf } from '../core/bow-arm/crossings';
 import { hemiolasOf } from '../core/bow-arm/hemiola';
 import { bowingNumbers } from '../core/bow-arm/reasons';
-import { HAIR_CM } from '../core/bow-arm/tables';
-import { SHIFT_BITS_PER_S, STROKES_PER_S } from '../core/checks/tables';
+import { bowOf } from '../core/bow-arm/bow';
+import { SHIFT_BITS_PER_S, strokesPerS } from '../core/checks/tables';
 import { stringsOf } from '../core/left-hand/strings';
 import type { ReadingAid } from '../core/reading/aid';
 import { readingAids } from '../core/reading/reading';
@@ -156,15 +156,15 @@ export class Analyst {
     const request = this.bowRequest({ ...conditions, marking });
     const plans = planBowing({ ...request, within: ticksOf(this.part, range), alternatives: 6 }, this.memory(conditions.line).bow);
     const { part, line, player, clock } = request;
-    const instrument = player.instrument.kind;
+    const bow = bowOf(player.instrument);
     const question = {
       part,
       line,
-      instrument,
+      bow,
+      hairCm: bow.hairCm,
       stringOf: request.stringOf ?? null,
       tempo: clock.tempo,
-      hairCm: HAIR_CM[instrument],
-      strokesPerS: STROKES_PER_S[player.level],
+      strokesPerS: strokesPerS(player),
       secondsAt: (tick: number) => clock.secondsAt(tick),
     };
     const best = plans[0];

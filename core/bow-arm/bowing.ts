@@ -6,6 +6,7 @@ import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
 import { disagreeing, groupsOf, unlikeBars, wishedAlike, type Group } from './alike';
 import { asBefore, atomsOf, type Atom } from './atoms';
+import { bowOf } from './bow';
 import { candidateSpans, withPhrases } from './candidates';
 import { withOutsideMotion, type StringOf } from './crossings';
 import { described, type Bowing } from './describe';
@@ -13,7 +14,7 @@ import { refined, Refinements } from './refine';
 import { jumpsOf, resetsAt, wishedToRepeat } from './repeats';
 import { cheapestBowing, nearest, newSearchMemory, type FoundBowing, type SearchMemory } from './search';
 import { LOCKED, type Direction } from './stroke';
-import { BOW_COSTS, BOW_STRATEGIES, HAIR_CM, REST_SECONDS, type BowCosts, type BowStrategy } from './tables';
+import { BOW_COSTS, BOW_STRATEGIES, REST_SECONDS, type BowCosts, type BowStrategy } from './tables';
 
 export interface BowingRequest {
   part: Part;
@@ -77,7 +78,7 @@ export function planBowing(request: BowingRequest, memory: BowMemory = newBowMem
 /** Everything there is to bow, with what the instrument and the strings say about it. */
 export function preparedAtoms(request: BowingRequest): Atom[] {
   const { part, line, clock, marking, player, stringOf } = request;
-  const plain = withPhrases(atomsOf(part, line, clock, marking), part, marking, HAIR_CM[player.instrument.kind]);
+  const plain = withPhrases(atomsOf(part, line, clock, marking), part, marking, bowOf(player.instrument));
   return stringOf ? withOutsideMotion(plain, line, stringOf, player.instrument.kind) : plain;
 }
 
@@ -88,21 +89,21 @@ export interface WholePlan {
 }
 
 class Planner {
-  private readonly instrument;
+  private readonly bow;
   private readonly hairCm;
 
   constructor(
     private readonly request: BowingRequest,
     private readonly memory: BowMemory,
   ) {
-    this.instrument = request.player.instrument.kind;
-    this.hairCm = HAIR_CM[this.instrument];
+    this.bow = bowOf(request.player.instrument);
+    this.hairCm = this.bow.hairCm;
   }
 
   /** What `whole` gives, or gave last time for the same atoms. */
   wholeOnce(atoms: readonly Atom[]): WholePlan {
     const { part, clock, costs } = this.request;
-    const settings = JSON.stringify([this.instrument, costs, clock.tempo]);
+    const settings = JSON.stringify([this.bow, costs, clock.tempo]);
     const { last } = this.memory;
     if (last && last.settings === settings && last.part === part && last.atoms === atoms) return last.plan;
     const plan = this.whole(atoms);
@@ -142,7 +143,7 @@ class Planner {
   }
 
   private search(atoms: readonly Atom[], strategy: BowStrategy, costs: BowCosts, notFirst: Direction | null, memory: SearchMemory): FoundBowing {
-    const spansEndingAt = candidateSpans(atoms, this.instrument, costs, strategy.name === 'as printed');
+    const spansEndingAt = candidateSpans(atoms, this.bow, costs, strategy.name === 'as printed');
     return cheapestBowing({ atoms, spansEndingAt, hairCm: this.hairCm, costs, notFirst }, memory);
   }
 

@@ -1,7 +1,8 @@
 /** Which strokes are worth trying: whole slurs and their pieces, and neighbours joined where a bar has an odd number. */
-import type { InstrumentKind, Part } from '../score/score';
+import type { Part } from '../score/score';
 import { markAt, type Marking } from '../marking/mark';
 import type { Atom } from './atoms';
+import type { Bow } from './bow';
 import { dynamicAt, strokeSpan, type StrokeSpan } from './stroke';
 import { PHRASE_FROM_BOWS, type BowCosts } from './tables';
 
@@ -9,10 +10,10 @@ import { PHRASE_FROM_BOWS, type BowCosts } from './tables';
 const MOST_CUTS = 7;
 
 /** A slur that needs several bows is taken for a phrase, until the coach says that it is a bow. */
-export function withPhrases(atoms: readonly Atom[], part: Pick<Part, 'slurs'>, marking: Marking, hairCm: number): Atom[] {
+export function withPhrases(atoms: readonly Atom[], part: Pick<Part, 'slurs'>, marking: Marking, bow: Bow): Atom[] {
   const result = [...atoms];
   for (const { start, end } of slurred(atoms)) {
-    const needed = bowsNeeded(atoms, start, end, hairCm);
+    const needed = bowsNeeded(atoms, start, end, bow);
     if (needed < PHRASE_FROM_BOWS) continue;
     const ids = new Set(atoms.slice(start, end + 1).flatMap((atom) => atom.ids));
     const said = part.slurs.some((slur) => ids.has(slur.from) && markAt(marking, slur.from, 'slur-is')?.value === 'bow');
@@ -23,9 +24,9 @@ export function withPhrases(atoms: readonly Atom[], part: Pick<Part, 'slurs'>, m
 }
 
 /** How many bows a run of notes needs at the slowest speed that speaks. */
-export function bowsNeeded(atoms: readonly Atom[], start: number, end: number, hairCm: number): number {
+export function bowsNeeded(atoms: readonly Atom[], start: number, end: number, { hairCm, speed }: Bow): number {
   let cm = 0;
-  for (let i = start; i <= end; i++) cm += dynamicAt(atoms[i]!.steps).slowest * atoms[i]!.seconds;
+  for (let i = start; i <= end; i++) cm += dynamicAt(atoms[i]!.steps).slowest * speed * atoms[i]!.seconds;
   return cm / hairCm;
 }
 
@@ -41,9 +42,9 @@ export function slurred(atoms: readonly Atom[]): Array<{ start: number; end: num
 }
 
 /** Every stroke that may be tried, by the atom after its last. */
-export function candidateSpans(atoms: readonly Atom[], instrument: InstrumentKind, costs: BowCosts, asPrinted: boolean): StrokeSpan[][] {
+export function candidateSpans(atoms: readonly Atom[], bow: Bow, costs: BowCosts, asPrinted: boolean): StrokeSpan[][] {
   const ending: StrokeSpan[][] = Array.from({ length: atoms.length + 1 }, () => []);
-  const add = (from: number, to: number) => ending[to + 1]!.push(strokeSpan(atoms, from, to, instrument, costs));
+  const add = (from: number, to: number) => ending[to + 1]!.push(strokeSpan(atoms, from, to, bow, costs));
   const runs = slurred(atoms);
   for (const { start, end } of runs) {
     const { borders, forced } = bordersOf(atoms, start, end, asPrinted);

@@ -8,6 +8,7 @@ import { markKey, type Mark } from '../marking/mark';
 import type { MarkKind } from '../marking/kinds';
 import type { DynamicLevel, InstrumentKind } from '../score/score';
 import { atomsOf, type Atom } from './atoms';
+import { usualBow } from './bow';
 import { changeCost, hookCost, loudnessCost, placeCost, retakePrice } from './costs';
 import { strokeSpan } from './stroke';
 import { BOW_COSTS } from './tables';
@@ -20,7 +21,7 @@ function atoms(music: string, options: MakeOptions = {}, marks: Marks = []): Ato
   return atomsOf(part, firstLine(part), clockFor(part, null), marking);
 }
 
-const span = (of: readonly Atom[], from = 0, to = from, kind: InstrumentKind = 'violin') => strokeSpan(of, from, to, kind, BOW_COSTS);
+const span = (of: readonly Atom[], from = 0, to = from, kind: InstrumentKind = 'violin') => strokeSpan(of, from, to, usualBow(kind), BOW_COSTS);
 const round = (value: number): number => Math.round(value * 1000) / 1000;
 
 /** cm at .6 s, where the table is read; shares of the bow from the frog. */

@@ -6,7 +6,8 @@ import type { InstrumentKind } from '../score/score';
 import type { Line, LineEvent } from '../instruments/lines';
 import type { Atom } from './atoms';
 import type { Stroke } from './describe';
-import { HAIR_CM, MOTION_MATTERS_PER_S } from './tables';
+import type { Bow } from './bow';
+import { MOTION_MATTERS_PER_S } from './tables';
 import type { Direction } from './stroke';
 
 /** String of a note, 1 the highest; null where nobody knows. */
@@ -23,8 +24,8 @@ const HAND_BEHIND_CM = 4;
  * `(x·H + 4 cm)·angle`, the angle in radians (geometry of the lever).
  * @example a violin at the frog, one string: `4 · 15° = 1.05 cm`
  */
-export function handTravelCm(place: number, strings: number, instrument: InstrumentKind): number {
-  return (place * HAIR_CM[instrument] + HAND_BEHIND_CM) * ((STRING_ANGLE_DEG[instrument] * Math.abs(strings) * Math.PI) / 180);
+export function handTravelCm(place: number, strings: number, { kind, hairCm }: Bow): number {
+  return (place * hairCm + HAND_BEHIND_CM) * ((STRING_ANGLE_DEG[kind] * Math.abs(strings) * Math.PI) / 180);
 }
 
 export interface Crossing {
@@ -65,7 +66,7 @@ export function crossingsOf(
   line: Line,
   stringOf: StringOf,
   secondsAt: (tick: number) => number,
-  instrument: InstrumentKind,
+  bow: Bow,
 ): Crossing[] {
   const strokeOf = new Map<string, Stroke>();
   for (const stroke of strokes) for (const id of stroke.noteIds) strokeOf.set(id, stroke);
@@ -94,7 +95,7 @@ export function crossingsOf(
         atS: secondsAt(event.onset),
         seconds: secondsAt(event.onset) - secondsAt(before.event.onset),
         place,
-        handCm: handTravelCm(place, strings, instrument),
+        handCm: handTravelCm(place, strings, bow),
       });
     }
     before = { event, level };

@@ -12,6 +12,7 @@ import { crossingNumbers, crossingRate, crossingsOf, easiestPlace, handTravelCm,
 import type { Stroke } from './describe';
 import { hemiolasOf } from './hemiola';
 import { CONTACT, CONTACT_LIMITS, soundRecipe } from './sound';
+import { usualBow } from './bow';
 import { HAIR_CM } from './tables';
 import { bowTempi } from './tempo';
 import { driftsOf, unevenPair } from './travel';
@@ -68,9 +69,9 @@ describe('crossings', () => {
   const stringOf = (id: string) => byName[/-([A-G])s?\d-/.exec(id)![1]!] ?? 2;
 
   test('hand travel: the lever from the string (geometry): 4 cm at the frog, the whole bow more at the tip', () => {
-    expect(handTravelCm(0, 1, 'violin')).toBeCloseTo((4 * 15 * Math.PI) / 180, 9);
-    expect(handTravelCm(1, 1, 'violin') / handTravelCm(0, 1, 'violin')).toBeCloseTo(69 / 4, 9);
-    for (const kind of INSTRUMENT_KINDS) expect(handTravelCm(0.5, 2, kind)).toBeCloseTo(2 * handTravelCm(0.5, 1, kind), 9);
+    expect(handTravelCm(0, 1, usualBow('violin'))).toBeCloseTo((4 * 15 * Math.PI) / 180, 9);
+    expect(handTravelCm(1, 1, usualBow('violin')) / handTravelCm(0, 1, usualBow('violin'))).toBeCloseTo(69 / 4, 9);
+    for (const kind of INSTRUMENT_KINDS) expect(handTravelCm(0.5, 2, usualBow(kind))).toBeCloseTo(2 * handTravelCm(0.5, 1, usualBow(kind)), 9);
     expect(Math.max(...Object.values(STRING_ANGLE_DEG))).toBe(STRING_ANGLE_DEG.bass);
   });
   test('outside motion: down-bow on the lower string on violin and viola, on the higher one on cello and bass (common practice)', () => {
@@ -79,7 +80,7 @@ describe('crossings', () => {
   });
   test('counted with leaps and slurs, and rated by four in a row', () => {
     const { strokes, line, secondsAt } = planned('D4/0.25 A4/0.25 D4/0.25 A4/0.25 D4/0.25 A4/0.25 (G3/0.25 E5/0.25) D4/2', { tempo: 60 }, stringOf);
-    const crossings = crossingsOf(strokes, line, stringOf, secondsAt, 'violin');
+    const crossings = crossingsOf(strokes, line, stringOf, secondsAt, usualBow('violin'));
     const numbers = crossingNumbers(crossings, strokes, 'violin');
     expect(numbers).toMatchObject({ crossings: 8, leaps: 3, inSlurs: 1 });
     expect(numbers.quickestPerS).toBeCloseTo(4, 6);
@@ -88,14 +89,14 @@ describe('crossings', () => {
     const two = planned('D4/0.25 E4/0.25 A4/0.25 B4/0.25 D4/0.25 E4/0.25 A4/0.25 B4/0.25 D4/0.25 E4/0.25 A4/0.25 B4/0.25 D4/1', { tempo: 60 }, (id) =>
       stringOf(id),
     );
-    const slower = crossingsOf(two.strokes, two.line, stringOf, two.secondsAt, 'violin');
+    const slower = crossingsOf(two.strokes, two.line, stringOf, two.secondsAt, usualBow('violin'));
     expect(crossingNumbers(slower, two.strokes, 'violin').quickestPerS).toBeCloseTo(2, 6);
     expect(crossings.find((crossing) => crossing.inSlur)).toMatchObject({ from: 4, to: 1, leap: true });
   });
   test('quick crossings turn the bow so that it goes round outside', () => {
     const music = 'D4/0.25 A4/0.25 D4/0.25 A4/0.25 D4/0.25 A4/0.25 D4/0.25 A4/0.25 D4/2';
     const { strokes, line, secondsAt } = planned(music, { tempo: 90 }, stringOf);
-    const numbers = crossingNumbers(crossingsOf(strokes, line, stringOf, secondsAt, 'violin'), strokes, 'violin');
+    const numbers = crossingNumbers(crossingsOf(strokes, line, stringOf, secondsAt, usualBow('violin')), strokes, 'violin');
     expect(numbers.outside).toBeGreaterThan(numbers.inside);
   });
   test('the open-string version has the strings of every note in order', () => {

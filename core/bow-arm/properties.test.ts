@@ -14,6 +14,7 @@ import { atomsOf } from './atoms';
 import { planBowing } from './bowing';
 import type { Bowing } from './describe';
 import { bowMarksWorthWriting } from './worth-writing';
+import { usualBow } from './bow';
 import { bowingNumbers } from './reasons';
 import { preferredLengthCm, zoneName } from './stroke';
 import { DYNAMICS, HAIR_CM, retakeSeconds, STROKES } from './tables';
@@ -182,7 +183,7 @@ describe('the demo can be bowed', () => {
     const numbers = bowingNumbers(plan, {
       part: found,
       line: linesOf(found)[0]!,
-      instrument: found.instrument!,
+      bow: usualBow(found.instrument!),
       stringOf: null,
       tempo: clock.tempo,
       hairCm: HAIR_CM[found.instrument!],

@@ -1,6 +1,7 @@
 /** A bowing in numbers, for a table. */
-import type { InstrumentKind, Part } from '../score/score';
+import type { Part } from '../score/score';
 import type { Line } from '../instruments/lines';
+import type { Bow } from './bow';
 import { crossingNumbers, crossingsOf, type CrossingNumbers, type StringOf } from './crossings';
 import type { Bowing } from './describe';
 import { bowTempi, type BowLimit, type TempoQuestion } from './tempo';
@@ -29,15 +30,15 @@ export interface BowingNumbers {
 export interface NumbersQuestion extends TempoQuestion {
   part: Pick<Part, 'bars'>;
   line: Line;
-  instrument: InstrumentKind;
+  bow: Bow;
   stringOf: StringOf | null;
 }
 
 export function bowingNumbers(bowing: Bowing, question: NumbersQuestion): BowingNumbers {
-  const { part, line, instrument, stringOf } = question;
+  const { part, line, bow, stringOf } = question;
   const { floor, ceiling } = bowTempi(bowing.strokes, question);
   const limit = (found: BowLimit | null, round: (tempo: number) => number) => found && { tempo: round(found.tempo), barIndex: found.stroke.barIndex };
-  const crossings = stringOf && crossingsOf(bowing.strokes, line, stringOf, question.secondsAt, instrument);
+  const crossings = stringOf && crossingsOf(bowing.strokes, line, stringOf, question.secondsAt, bow);
   const count = (...kinds: string[]) => bowing.changes.filter((change) => kinds.includes(change.kind)).length;
   const places = bowing.strokes.flatMap((stroke) => [stroke.from, stroke.to]);
   return {
@@ -54,7 +55,7 @@ export function bowingNumbers(bowing: Bowing, question: NumbersQuestion): Bowing
     feasible: bowing.feasible,
     floor: limit(floor, Math.ceil),
     ceiling: limit(ceiling, Math.floor),
-    crossings: crossings && crossingNumbers(crossings, bowing.strokes, instrument),
+    crossings: crossings && crossingNumbers(crossings, bowing.strokes, bow.kind),
     shortestCm: bowing.strokes.reduce((least, stroke) => Math.min(least, stroke.cm), Infinity),
     longestCm: bowing.strokes.reduce((most, stroke) => Math.max(most, stroke.cm), 0),
   };

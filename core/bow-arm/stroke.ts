@@ -1,9 +1,9 @@
 /** One stroke: how much bow it wants, how much it can have, and what a direction costs it. */
 import { DYNAMIC_LEVELS } from '../score/dynamics';
 import { ZONES } from '../marking/values';
-import { AMOUNTS, DYNAMICS, HAIR_CM, REST_SECONDS, SCHOOLS, STROKES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
+import { AMOUNTS, DYNAMICS, REST_SECONDS, SCHOOLS, STROKES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
 import type { Atom, AtomWish } from './atoms';
-import type { InstrumentKind } from '../score/score';
+import type { Bow } from './bow';
 
 export type Direction = 'down' | 'up';
 
@@ -80,7 +80,7 @@ export function dynamicAt(steps: number): DynamicRow {
 /** mf: louder than this the school of quiet playing hardly matters. */
 const QUIET_BELOW = DYNAMIC_LEVELS.indexOf('mp');
 
-export function strokeSpan(atoms: readonly Atom[], from: number, to: number, instrument: InstrumentKind, costs: BowCosts): StrokeSpan {
+export function strokeSpan(atoms: readonly Atom[], from: number, to: number, bow: Bow, costs: BowCosts): StrokeSpan {
   const first = atoms[from]!;
   const last = atoms[to]!;
   const single = from === to;
@@ -90,9 +90,9 @@ export function strokeSpan(atoms: readonly Atom[], from: number, to: number, ins
   const strokes = single ? first.strokes : 1;
   const seconds = Math.max(0.02, (written * (single ? row.sounding : 1)) / (strokes || Math.max(1, Math.round(written / UNMEASURED_S))));
   const dynamic = dynamicAt(single ? first.steps : (first.steps + last.steps) / 2);
-  const hair = HAIR_CM[instrument];
+  const hair = bow.hairCm;
   const school = first.wish?.school ? SCHOOLS[first.wish.school][first.steps < QUIET_BELOW ? 'quiet' : 'other'] : 1;
-  const speed = row.speed * school;
+  const speed = row.speed * school * bow.speed;
   const wish = spanWish(first.wish, last.wish);
   const cm = wish?.length ? wishedCm(first.wish!, hair) : preferredLengthCm(dynamic.preferred, speed, seconds, hair);
   return {
@@ -103,8 +103,8 @@ export function strokeSpan(atoms: readonly Atom[], from: number, to: number, ins
     strokes,
     preferredCm: Math.max(0.5, cm),
     // A length that is wished is the coach's to answer for: what it costs in sound is said by the sound recipe.
-    leastCm: Math.min(dynamic.slowest * Math.min(1, school) * seconds, wish?.length ? cm : Infinity),
-    mostCm: Math.max(dynamic.fastest * seconds, wish?.length ? cm : 0),
+    leastCm: Math.min(dynamic.slowest * bow.speed * Math.min(1, school) * seconds, wish?.length ? cm : Infinity),
+    mostCm: Math.max(dynamic.fastest * bow.speed * seconds, wish?.length ? cm : 0),
     wantedSpeed: dynamic.preferred * speed,
     home: dynamic.home,
     zone: row.zone,

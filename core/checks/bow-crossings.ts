@@ -1,7 +1,8 @@
 /** Crossings that are too quick or leap. */
 import { crossingRate, crossingsOf, easiestPlace, RATE_CROSSINGS } from '../bow-arm/crossings';
 import type { Bowing } from '../bow-arm/describe';
-import { CROSSINGS_PER_S, LEAP_S } from './tables';
+import { bowOf } from '../bow-arm/bow';
+import { crossingsPerS, LEAP_S } from './tables';
 import * as words from './words';
 import { type BowContext, type Trouble, type Limit, atTempo, round } from './bow-trouble';
 import { RATE_FROM } from './tables';
@@ -9,8 +10,8 @@ import { RATE_FROM } from './tables';
 /** Crossings that are too quick or leap, and the tempo at which each quick row begins to be. */
 export function crossingTroubles(bowing: Bowing, context: BowContext): { troubles: Trouble[]; limits: Limit[] } {
   const { player, line, clock, stringOf } = context;
-  const crossings = crossingsOf(bowing.strokes, line, stringOf, (tick) => clock.secondsAt(tick), player.instrument.kind);
-  const most = CROSSINGS_PER_S[player.level];
+  const crossings = crossingsOf(bowing.strokes, line, stringOf, (tick) => clock.secondsAt(tick), bowOf(player.instrument));
+  const most = crossingsPerS(player);
   const found: Trouble[] = [];
   const limits: Limit[] = [];
   let quickUntil = -1;

@@ -7,7 +7,8 @@ import { lockInWords, smallestClash } from '../bow-arm/clash';
 import type { Bowing, Stroke } from '../bow-arm/describe';
 import { soundRecipe } from '../bow-arm/sound';
 import { placeName, speedStepDb } from '../bow-arm/stroke';
-import { HAIR_CM, retakeSeconds } from '../bow-arm/tables';
+import { bowOf } from '../bow-arm/bow';
+import { retakeSeconds } from '../bow-arm/tables';
 import { bowLimits, bowLoad, RATE_STROKES, strokeRate, USABLE, type TempoQuestion } from '../bow-arm/tempo';
 import { driftsOf, unevenPair, type Drift } from '../bow-arm/travel';
 import type { Finding, TempoLimit } from './finding';
@@ -16,7 +17,7 @@ import {
   BOW_LOAD_FROM,
   MISSING_DB_FROM,
   severityOf,
-  STROKES_PER_S,
+  strokesPerS,
   UNEVEN_DB_FROM,
   UNEVEN_FIGURE_DB_FROM,
   WISH_MISSED_FROM,
@@ -39,8 +40,8 @@ export function bowFindings(
 ): { findings: Finding[]; limits: TempoLimit[] } {
   const { player, part, clock } = context;
   const findings: Finding[] = [];
-  const hairCm = HAIR_CM[player.instrument.kind];
-  const question: TempoQuestion = { tempo: clock.tempo, hairCm, strokesPerS: STROKES_PER_S[player.level], secondsAt: (tick) => clock.secondsAt(tick) };
+  const { hairCm } = bowOf(player.instrument);
+  const question: TempoQuestion = { tempo: clock.tempo, hairCm, strokesPerS: strokesPerS(player), secondsAt: (tick) => clock.secondsAt(tick) };
   const tell = (trouble: Trouble | null, noteIds: readonly string[]) => {
     if (!trouble) return;
     const { kind, load, from, numbers, text, hearIt = null, remedies } = trouble;
@@ -282,7 +283,7 @@ function clashAt(stroke: Stroke, context: BowContext): string[] | null {
   const atoms = preparedAtoms({ part, line, player, clock, marking });
   const at = atoms.findIndex((atom) => atom.ids[0] === stroke.noteIds[0]);
   const joined = new Set(atoms.flatMap((atom, i) => (atom.ids.some((id) => markAt(marking, id, 'slur')?.value === 'join') ? [i] : [])));
-  const clash = at < 0 ? null : smallestClash(atoms, at, joined, HAIR_CM[player.instrument.kind]);
+  const clash = at < 0 ? null : smallestClash(atoms, at, joined, bowOf(player.instrument).hairCm);
   return (
     clash &&
     clash.map((lock) => {

@@ -18,7 +18,7 @@ import type { Fingering } from '../left-hand/fingering';
 import { forkedPlanMemory, newPlanMemory, planBow, planHand, type HandPlan, type PlanMemory } from '../plan/plan';
 import { bowOptions } from '../bow-arm/choices';
 import type { Bowing } from '../bow-arm/describe';
-import { HAIR_CM } from '../bow-arm/tables';
+import { bowOf } from '../bow-arm/bow';
 import type { CheckRequest } from './check';
 import { aimOf, placeOf, type LineContext, type NoteRisk } from './context';
 import { foundIn } from './found';
@@ -175,7 +175,7 @@ class Trial {
       const { bar, beat } = this.context.place(note);
       return `${bar}/${Math.round(beat * 100) / 100}`;
     };
-    return { part, marking, strokes: this.bowed?.strokes ?? [], hairCm: HAIR_CM[player.instrument.kind], sayPlace };
+    return { part, marking, strokes: this.bowed?.strokes ?? [], hairCm: bowOf(player.instrument).hairCm, sayPlace };
   }
 
   /** Null where it does not help. */

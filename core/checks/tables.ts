@@ -2,7 +2,8 @@
  * Constants of the checks, one table each. "models": starting values from our own trial, unvalidated;
  * "memory": from memory; "judgement": set by us. All are to be editable by the user.
  */
-import type { Level } from '../instruments/player';
+import type { InstrumentKind } from '../score/score';
+import type { Level, Player } from '../instruments/player';
 
 /** Spread of placing a finger, in mm on a string of 328 mm at the nut (models, unvalidated). */
 export const PLACEMENT_MM: Readonly<Record<Level, number>> = { beginner: 3, intermediate: 1.7, advanced: 0.95, professional: 0.6 };
@@ -17,10 +18,17 @@ export const TOLERANCE_CENTS: Readonly<Record<Level, number>> = { beginner: 30, 
 export const SHIFT_BITS_PER_S: Readonly<Record<Level, number>> = { beginner: 18, intermediate: 28, advanced: 40, professional: 50 };
 
 /** Separate strokes per second (memory). */
-export const STROKES_PER_S: Readonly<Record<Level, number>> = { beginner: 4, intermediate: 7, advanced: 10, professional: 13 };
+const STROKES_PER_S: Readonly<Record<Level, number>> = { beginner: 4, intermediate: 7, advanced: 10, professional: 13 };
 
 /** String changes per second (memory). */
-export const CROSSINGS_PER_S: Readonly<Record<Level, number>> = { beginner: 2, intermediate: 4, advanced: 7, professional: 10 };
+const CROSSINGS_PER_S: Readonly<Record<Level, number>> = { beginner: 2, intermediate: 4, advanced: 7, professional: 10 };
+
+/** Low heavy strings start more slowly (common practice). */
+const QUICKNESS: Readonly<Record<InstrumentKind, number>> = { violin: 1, viola: 0.95, cello: 0.9, bass: 0.75 };
+
+/** Separate strokes per second that a player manages, and changes of string. */
+export const strokesPerS = ({ level, instrument }: Pick<Player, 'level' | 'instrument'>): number => STROKES_PER_S[level] * QUICKNESS[instrument.kind];
+export const crossingsPerS = ({ level, instrument }: Pick<Player, 'level' | 'instrument'>): number => CROSSINGS_PER_S[level] * QUICKNESS[instrument.kind];
 
 /** Bounced strokes per second: slower they are placed one by one, quicker they do not come off (memory). */
 export const BOUNCED_PER_S: Readonly<Record<Level, number>> = { beginner: 3, intermediate: 7, advanced: 10, professional: 12 };

@@ -50,6 +50,8 @@ export interface LeftHandCosts {
   lowFirst: number;
   highFirst: number;
   oddAlteration: number;
+  /** Two fingers closer or wider than the patterns of the hand. */
+  oddSpacing: number;
   highThird: number;
   lowFourth: number;
   enharmonic: number;
@@ -122,7 +124,8 @@ export const COST_TABLE: Readonly<Record<keyof LeftHandCosts, CostEntry>> = {
   firstBack: j(0.5),
   lowFirst: j(0.06),
   highFirst: j(0.3),
-  oddAlteration: j(0.4),
+  oddAlteration: t(0.15),
+  oddSpacing: t(0.4),
   highThird: j(0.1),
   lowFourth: j(0.1),
   enharmonic: j(0.2),

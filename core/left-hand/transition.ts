@@ -218,6 +218,7 @@ function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighi
     }
     if (sameFinger && old.stop !== target.stop && old.string === target.string) into[SLIDE]! += costs.slideOtherLetter;
     if (!acrossOpen) reachTerm(old, target, weighing, into);
+    if (weighing.high && isOddlySpaced(old, target)) into[FRAME]! += costs.oddSpacing;
     if (isOverwide(old, target)) into[REACH]! += costs.beyondReach;
   }
   if (sameFinger && !acrossOpen && old.string !== target.string && !hidesShift(moment)) {
@@ -228,6 +229,24 @@ function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighi
   }
   if (target.extension && old.shape !== target.shape) into[EXTENSION]! += costs.extensionChange * (target.extensionCost > 0.2 ? 0 : 1);
   if ((target.shape === 'thumb') !== (old.shape === 'thumb')) into[THUMB_TERM]! += costs.thumbChange;
+}
+
+/** Half steps between two fingers of violin and viola as the patterns of the hand have them: whole and half steps in any order, by `6·lower + higher`. */
+const SPACING: Readonly<Record<number, readonly [least: number, most: number]>> = {
+  [6 * 1 + 2]: [1, 2],
+  [6 * 2 + 3]: [1, 2],
+  [6 * 3 + 4]: [1, 2],
+  [6 * 1 + 3]: [3, 4],
+  [6 * 2 + 4]: [3, 4],
+  [6 * 1 + 4]: [4, 6],
+};
+
+/** Closer or wider than any pattern: against the finger that was last down, wherever the hand lies (common practice). */
+function isOddlySpaced(a: Place, b: Place): boolean {
+  const [low, high] = a.finger < b.finger ? [a, b] : [b, a];
+  const spacing = SPACING[6 * low.finger + high.finger];
+  const apart = high.stop - low.stop;
+  return spacing !== undefined && (apart < spacing[0] || apart > spacing[1]);
 }
 
 /** The first finger drawn back and another stretched forward at once: a hand of five half steps, which nobody has (common practice). */

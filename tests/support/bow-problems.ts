@@ -5,6 +5,7 @@ import { clockFor } from '../../core/score/time';
 import type { DynamicLevel } from '../../core/score/score';
 import { markKey, type Mark } from '../../core/marking/mark';
 import { atomsOf } from '../../core/bow-arm/atoms';
+import { usualBow } from '../../core/bow-arm/bow';
 import { candidateSpans } from '../../core/bow-arm/candidates';
 import { BOW_COSTS, HAIR_CM } from '../../core/bow-arm/tables';
 import type { Problem } from './brute-bow';
@@ -43,7 +44,7 @@ function problemOf(notes: readonly RandomNote[], tempo: number, dynamic: Dynamic
     marking[markKey(part.notes[i]!.id, kind)] = { value, origin: 'coach' };
   });
   const atoms = atomsOf(part, firstLine(part), clockFor(part, null), marking);
-  return { atoms, spansEndingAt: candidateSpans(atoms, 'violin', BOW_COSTS, false), hairCm: HAIR_CM.violin, costs: BOW_COSTS };
+  return { atoms, spansEndingAt: candidateSpans(atoms, usualBow('violin'), BOW_COSTS, false), hairCm: HAIR_CM.violin, costs: BOW_COSTS };
 }
 
 /** Phrases of so many notes, at several tempi and dynamics. */

@@ -2,6 +2,7 @@
 import createGraph, { type Graph } from 'ngraph.graph';
 import { aStar } from 'ngraph.path';
 import type { Atom } from '../../core/bow-arm/atoms';
+import { usualBow } from '../../core/bow-arm/bow';
 import { hookCost, loudnessCost, retakePrice, spanCost, changeCost } from '../../core/bow-arm/costs';
 import { cheapestBowing } from '../../core/bow-arm/search';
 import { GRID, gridPlace, RETAKE_CELLS } from '../../core/bow-arm/step-tables';
@@ -60,7 +61,7 @@ export function fingeringGraph(grips: ReadonlyArray<readonly Grip[]>, moments: r
 export function bowGraph(atoms: readonly Atom[], instrument: keyof typeof HAIR_CM, costs: BowCosts): Weighted {
   const graph = createGraph<unknown, number>();
   const hairCm = HAIR_CM[instrument];
-  const spans: StrokeSpan[] = atoms.map((_, i) => strokeSpan(atoms, i, i, instrument, costs));
+  const spans: StrokeSpan[] = atoms.map((_, i) => strokeSpan(atoms, i, i, usualBow(instrument), costs));
   const own = spans.map((span) => (start: number, end: number) => spanCost(span, gridPlace(start), gridPlace(end), hairCm, costs));
   const cells = (visit: (start: number, end: number) => void) => {
     for (let start = 0; start < GRID; start++) for (let end = 0; end < GRID; end++) if (start !== end) visit(start, end);
@@ -98,6 +99,6 @@ export function bowGraph(atoms: readonly Atom[], instrument: keyof typeof HAIR_C
 
 /** The same strokes by our own search. */
 export function ownBowSearch(atoms: readonly Atom[], instrument: keyof typeof HAIR_CM, costs: BowCosts): number {
-  const spansEndingAt: StrokeSpan[][] = [[], ...atoms.map((_, i) => [strokeSpan(atoms, i, i, instrument, costs)])];
+  const spansEndingAt: StrokeSpan[][] = [[], ...atoms.map((_, i) => [strokeSpan(atoms, i, i, usualBow(instrument), costs)])];
   return cheapestBowing({ atoms, spansEndingAt, hairCm: HAIR_CM[instrument], costs }).cost;
 }
