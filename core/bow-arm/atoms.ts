@@ -11,7 +11,7 @@ import { slurLinks } from '../marking/links';
 import { bowInForce, marksOf, type Marking } from '../marking/mark';
 import { bowPlace, type BowZone } from '../marking/values';
 import { wishesFor, type Wished } from '../marking/wishes';
-import { AMOUNTS, BREATH_S, FERMATA_TIMES, LONG_SILENCE_S, type StrokeKind } from './tables';
+import { AMOUNTS, BREATH_S, FERMATA_TIMES, LONG_SILENCE_S, SPRINGING_S, type StrokeKind } from './tables';
 import { stretched } from './unequal';
 import { TICKS_PER_QUARTER } from '../score/ticks';
 
@@ -44,6 +44,8 @@ export interface Atom {
   linked: boolean;
   /** The slur it lies under is a phrase and may be bowed in pieces. */
   phrase: boolean;
+  /** Share of the bow that its slur would like, 0 for a note by itself. */
+  slurShare: number;
   kind: StrokeKind;
   dots: boolean;
   level: DynamicLevel;
@@ -206,7 +208,9 @@ export function atomsOf(part: Part, line: Line, clock: Clock, marking: Marking):
       silenceS,
       linked,
       phrase: false,
+      slurShare: 0,
       ...signs,
+      kind: signs.kind === 'staccato' && signs.dots && endS - onsetS < SPRINGING_S ? 'spiccato' : signs.kind,
       level,
       steps,
       hairpin,

@@ -3,8 +3,8 @@ import type { Part } from '../score/score';
 import { markAt, type Marking } from '../marking/mark';
 import type { Atom } from './atoms';
 import type { Bow } from './bow';
-import { dynamicAt, strokeSpan, type StrokeSpan } from './stroke';
-import { PHRASE_FROM_BOWS, type BowCosts } from './tables';
+import { dynamicAt, preferredLengthCm, strokeSpan, type StrokeSpan } from './stroke';
+import { PHRASE_FROM_BOWS, STROKES, type BowCosts } from './tables';
 
 /** Candidate cuts inside one slur at most, so that long slurs stay cheap to plan. */
 const MOST_CUTS = 7;
@@ -13,14 +13,24 @@ const MOST_CUTS = 7;
 export function withPhrases(atoms: readonly Atom[], part: Pick<Part, 'slurs'>, marking: Marking, bow: Bow): Atom[] {
   const result = [...atoms];
   for (const { start, end } of slurred(atoms)) {
+    if (end === start) continue;
+    const slurShare = Math.round(100 * bowsLiked(atoms, start, end, bow)) / 100;
+    for (let i = start; i <= end; i++) result[i] = { ...atoms[i]!, slurShare };
     const needed = bowsNeeded(atoms, start, end, bow);
     if (needed < PHRASE_FROM_BOWS) continue;
     const ids = new Set(atoms.slice(start, end + 1).flatMap((atom) => atom.ids));
     const said = part.slurs.some((slur) => ids.has(slur.from) && markAt(marking, slur.from, 'slur-is')?.value === 'bow');
     if (said) continue;
-    for (let i = start; i <= end; i++) result[i] = { ...atoms[i]!, phrase: true };
+    for (let i = start; i <= end; i++) result[i] = { ...result[i]!, phrase: true };
   }
   return result;
+}
+
+/** Share of the bow that a slur would take at the speed that its dynamic prefers. */
+function bowsLiked(atoms: readonly Atom[], start: number, end: number, { hairCm, speed }: Bow): number {
+  const seconds = atoms[end]!.onsetS + atoms[end]!.seconds - atoms[start]!.onsetS;
+  const { preferred } = dynamicAt((atoms[start]!.steps + atoms[end]!.steps) / 2);
+  return preferredLengthCm(preferred, STROKES.legato.speed * speed, seconds, hairCm) / hairCm;
 }
 
 /** How many bows a run of notes needs at the slowest speed that speaks. */

@@ -1,7 +1,7 @@
 /** One stroke: how much bow it wants, how much it can have, and what a direction costs it. */
 import { DYNAMIC_LEVELS } from '../score/dynamics';
 import { ZONES } from '../marking/values';
-import { AMOUNTS, DYNAMICS, REST_SECONDS, SCHOOLS, STROKES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
+import { ACCENT_FULL_S, AMOUNTS, DYNAMICS, REST_SECONDS, SCHOOLS, STROKES, TREMOLO_ZONES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
 import type { Atom, AtomWish } from './atoms';
 import type { Bow } from './bow';
 
@@ -91,6 +91,7 @@ export function strokeSpan(atoms: readonly Atom[], from: number, to: number, bow
   const seconds = Math.max(0.02, (written * (single ? row.sounding : 1)) / (strokes || Math.max(1, Math.round(written / UNMEASURED_S))));
   const dynamic = dynamicAt(single ? first.steps : (first.steps + last.steps) / 2);
   const hair = bow.hairCm;
+  const zone = kind === 'tremolo' ? tremoloZone(first.steps, strokes) : row.zone;
   const school = first.wish?.school ? SCHOOLS[first.wish.school][first.steps < QUIET_BELOW ? 'quiet' : 'other'] : 1;
   const speed = row.speed * school * bow.speed;
   const wish = spanWish(first.wish, last.wish);
@@ -106,14 +107,19 @@ export function strokeSpan(atoms: readonly Atom[], from: number, to: number, bow
     leastCm: Math.min(dynamic.slowest * bow.speed * Math.min(1, school) * seconds, wish?.length ? cm : Infinity),
     mostCm: Math.max(dynamic.fastest * bow.speed * seconds, wish?.length ? cm : 0),
     wantedSpeed: dynamic.preferred * speed,
-    home: dynamic.home,
-    zone: row.zone,
+    home: zone === row.zone ? dynamic.home : (zone!.from + zone!.to) / 2,
+    zone,
     zoneAtStart: row.zoneAtStart,
     arrive: arrival(last, atoms[to + 1]),
     wish,
     slurCost: slurCost(atoms, from, to, costs) + alikeInside(atoms, from, to, costs),
     ...directionCosts(atoms, from, to, costs),
   };
+}
+
+function tremoloZone(steps: number, strokes: number): Stretch {
+  if (strokes > 1 || steps >= DYNAMIC_LEVELS.indexOf('f')) return TREMOLO_ZONES.loud;
+  return steps <= DYNAMIC_LEVELS.indexOf('p') ? TREMOLO_ZONES.quiet : TREMOLO_ZONES.medium;
 }
 
 /** A soft passage ahead means arriving in the upper half (common practice). */
@@ -166,9 +172,13 @@ export function slurCost(atoms: readonly Atom[], from: number, to: number, costs
   return cost;
 }
 
+/** A slur that needs little bow is not given up to save bow: the less it needs, the dearer is its cut. */
+const timesShort = ({ slurShare }: Atom, { splitShort }: BowCosts): number => 1 + (splitShort - 1) * Math.max(0, 1 - slurShare / HALF_A_BOW);
+const HALF_A_BOW = 0.5;
+
 export function splitCost(atom: Atom, costs: BowCosts): number {
   if (atom.lock || atom.mustHook || atom.mustRetake) return 0;
-  const share = atom.phrase ? costs.splitPhrase : 1;
+  const share = atom.phrase ? costs.splitPhrase : timesShort(atom, costs);
   if (atom.onBar) return costs.splitAtBar * share;
   if (atom.onHalfBar) return costs.splitAtHalf * share;
   return (atom.onBeat ? costs.splitAtBeat : costs.splitOffBeat) * share;
@@ -188,11 +198,12 @@ function directionCosts(atoms: readonly Atom[], from: number, to: number, costs:
   if (atom.onBar) {
     // A bow that fills the bar has no strong beat to set against weaker ones.
     const fills = last.onsetS + last.seconds - atom.onsetS >= atom.barSeconds * 0.98;
-    upCost += costs.barOnUp * Math.min(1.2, Math.max(0.35, atom.barSeconds / 2)) * (fills ? costs.filledBar : 1);
+    const weight = atom.linked ? costs.slurredBar : fills ? costs.filledBar : 1;
+    upCost += costs.barOnUp * Math.min(1.2, Math.max(0.35, atom.barSeconds / 2)) * weight;
   }
   if (atom.onBar && from === 0) upCost += costs.startUp;
   if (atom.onHalfBar) upCost += costs.halfBarOnUp;
-  if (atom.accent) upCost += costs.accentUp;
+  if (atom.accent) upCost += costs.accentUp * Math.min(1, atom.seconds / ACCENT_FULL_S);
   if (atom.notes > 2) upCost += costs.chordUp;
   if (last.last) upCost += costs.lastUp;
   if (atom.upbeat) downCost += costs.upbeatDown;

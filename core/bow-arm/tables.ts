@@ -47,13 +47,19 @@ export const STROKES: Readonly<Record<StrokeKind, StrokeRow>> = {
   martelé: { speed: 1.5, sounding: 0.5, zone: { from: 0.55, to: 0.95 }, zoneAtStart: false },
   tenuto: { speed: 1.05, sounding: 1, zone: null, zoneAtStart: false },
   portato: { speed: 0.75, sounding: 0.9, zone: null, zoneAtStart: false },
-  spiccato: { speed: 0.5, sounding: 0.45, zone: { from: 0.25, to: 0.5 }, zoneAtStart: false },
+  spiccato: { speed: 1.2, sounding: 0.6, zone: { from: 0.25, to: 0.5 }, zoneAtStart: false },
   chord: { speed: 1.25, sounding: 0.95, zone: { from: 0, to: 0.25 }, zoneAtStart: true },
   tremolo: { speed: 0.45, sounding: 1, zone: null, zoneAtStart: false },
 };
 
 /** Usable hair in cm (from memory). */
 export const HAIR_CM: Readonly<Record<InstrumentKind, number>> = { violin: 65, viola: 64, cello: 60, bass: 55 };
+
+/** Notes with dots that are shorter than this leave the string by themselves, in seconds (common practice). */
+export const SPRINGING_S = 0.27;
+
+/** Where a tremolo lies: quiet at the tip, loud in the middle; a measured one where quick strokes lie (common practice). */
+export const TREMOLO_ZONES = { quiet: { from: 0.76, to: 0.96 }, medium: { from: 0.5, to: 0.8 }, loud: { from: 0.38, to: 0.62 } } as const;
 
 /** Bow speed of the two schools of quiet playing against the table, at p and softer and above it (judgement). */
 export const SCHOOLS: Readonly<Record<'flowing' | 'held', { quiet: number; other: number }>> = {
@@ -66,8 +72,9 @@ export const AMOUNTS: Readonly<Record<'little' | 'half' | 'whole', number>> = { 
 
 export interface BowCosts {
   barOnUp: number;
-  /** Share of it where one bow fills the bar. */
+  /** Share of it where one bow fills the bar, and where a printed slur goes on over the bar line. */
   filledBar: number;
+  slurredBar: number;
   halfBarOnUp: number;
   accentUp: number;
   chordUp: number;
@@ -84,6 +91,8 @@ export interface BowCosts {
   splitOffBeat: number;
   /** Added where only the last note is cut off: a slur of two notes is taken away by it (judgement). */
   splitLast: number;
+  /** Times the price of a split where the slur needs next to no bow; in between for those that need up to half of it. */
+  splitShort: number;
   /** Share of the price of a split where the slur is taken for a phrase. */
   splitPhrase: number;
   /** Two separate notes, or a note and a slur, taken in one bow. */
@@ -133,6 +142,7 @@ export interface BowCosts {
 export const BOW_COSTS: BowCosts = {
   barOnUp: 1,
   filledBar: 0.4,
+  slurredBar: 0.3,
   halfBarOnUp: 0.2,
   accentUp: 1.2,
   chordUp: 2.2,
@@ -147,6 +157,7 @@ export const BOW_COSTS: BowCosts = {
   splitAtBeat: 1.4,
   splitOffBeat: 2,
   splitLast: 0.8,
+  splitShort: 3,
   splitPhrase: 0.2,
   join: 1.6,
   hook: 0.6,
@@ -162,7 +173,7 @@ export const BOW_COSTS: BowCosts = {
   retakeLegato: 0.6,
   retakeInRest: 0.15,
   retakeMarked: 0.3,
-  startUp: 0.6,
+  startUp: 1.2,
   unlike: 0.4,
   repeatAgain: 1,
   insideMotion: 0.15,
@@ -217,7 +228,10 @@ export const retakeSeconds = (distance: number): number => 0.15 + 0.2 * Math.abs
 export const QUICK_HOOK_S = 0.2;
 
 /** A silence from this length on lets the bow be set anew. */
-export const REST_SECONDS = 0.25;
+export const REST_SECONDS = 0.12;
+
+/** On a shorter note an accent is made by the hand whichever way the bow goes: its price shrinks below this (s, judgement). */
+export const ACCENT_FULL_S = 0.4;
 
 /** From this silence on a line begins again (judgement). */
 export const LONG_SILENCE_S = 1.2;

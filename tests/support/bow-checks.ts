@@ -97,6 +97,8 @@ const thirds = (known: Known): [number, number] => {
   const size = Math.max(1, Math.floor(known.strokes.length / 3));
   return [mean(known.strokes.slice(0, size).map(({ cmPerS }) => cmPerS)), mean(known.strokes.slice(-size - 1, -1).map(({ cmPerS }) => cmPerS))];
 };
+/** Of a change of dynamics the strokes after it. */
+const placed = (known: Known): Stroke[] => (known.phrase.kind === 'place' ? inPart(known, known.part.dynamics.at(-1)!.text) : known.strokes);
 const lane = (known: Known): string => median(known.strokes.map(({ sound }) => sound.contact)).toFixed(3);
 
 /** Each question: a pattern of its words, and whether it holds. */
@@ -107,7 +109,7 @@ const QUESTIONS: ReadonlyArray<readonly [RegExp, (known: Known, words: RegExpExe
     (k) => k.strokes.every(({ hooked }) => !hooked) && k.strokes.every((s) => s.noteIds.length === 1 || k.part.slurs.length > 0 || s.noteIds.every((id) => !k.heads.some((h) => h.id === id) || id === s.noteIds[0])),
   ],
   [/^(?:cm|each slur|no bow-time wasted: quarter) ([\d.]+)-([\d.]+)(?: cm)?$/, (k, [, a, b]) => between(median(k.strokes.map(({ cm }) => cm)), a, b)],
-  [/^lies ([\d.]+)-([\d.]+)$/, (k, [, a, b]) => between(median(k.strokes.map(middle)), a, b)],
+  [/^lies ([\d.]+)-([\d.]+)$/, (k, [, a, b]) => between(median(placed(k).map(middle)), a, b)],
   [/^no bow finding$/, ({ check }) => check.findings.every(({ kind }) => FINDINGS[kind as FindingKind].side !== 'bow')],
   [/^no "(.+)" of 2\+$/, (k, [, kind]) => findings(k, kind!, 2).length === 0],
   [/^no race back of 2\+$/, (k) => findings(k, 'bow must race back', 2).length === 0],
@@ -145,7 +147,7 @@ const QUESTIONS: ReadonlyArray<readonly [RegExp, (known: Known, words: RegExpExe
   [/^more bow at the top$/, (k) => k.strokes[1]!.cmPerS > k.strokes[0]!.cmPerS || k.strokes[0]!.cmPerS > k.strokes.at(-1)!.cmPerS],
   [/^missing$/, (k) => k.strokes.every(({ sound }) => sound.missingDb < 1)],
   [/^lane$/, (k) => laneFits(k)],
-  [/^weight$/, (k) => k.strokes.every(({ sound }) => (/pp/.test(k.phrase.music) ? /light|hair|hang|little/ : /heavy|full|weight|deep|strong/).test(sound.weight))],
+  [/^weight$/, (k) => k.strokes.every(({ sound }) => (/pp/.test(k.phrase.music) ? /hardly|light/ : /firm|heavy/).test(sound.weight))],
   [/^vibrato$/, (k) => k.strokes.every(({ sound }) => /none|open|no /.test(sound.vibrato) || sound.vibrato === '')],
   [/^cm\/s at most (\d+)$/, (k, [, most]) => median(k.strokes.map(({ cmPerS }) => cmPerS)) <= Number(most)],
   [/^no stroke over (\d+) cm$/, (k, [, most]) => k.strokes.every(({ cm }) => cm <= Number(most))],
