@@ -3,6 +3,7 @@ import type { Bar } from '../score/score';
 import type { Atom } from './atoms';
 import type { PlannedSpan } from './search';
 import type { Direction } from './stroke';
+import { REST_SECONDS } from './tables';
 
 /** Bars that hold the same rhythm, intervals, slurs and signs, and go on in the same way. */
 export interface Group {
@@ -45,6 +46,56 @@ export function groupsOf(atoms: readonly Atom[], bars: readonly Bar[]): Group[] 
     else groups.set(key, { bars: [row] });
   });
   return [...groups.values()].filter((group) => group.bars.length > 1);
+}
+
+/** Bars beside each other that are equal: two at least, each beside the next. */
+export function runsOf(atoms: readonly Atom[], bars: readonly Bar[]): Group[] {
+  const runs: Group[] = [];
+  let lastKey = '';
+  for (let from = 0; from < atoms.length;) {
+    const { barIndex } = atoms[from]!;
+    let to = from;
+    while (atoms[to + 1]?.barIndex === barIndex) to++;
+    const key = to - from + 1 < FEWEST_NOTES ? '' : `${barKey(atoms, from, to, bars[barIndex]!)} ${atoms[from]!.silenceS >= REST_SECONDS}`;
+    const run = runs.at(-1);
+    const last = run?.bars.at(-1);
+    if (run && last && key && key === lastKey && last.barIndex + 1 === barIndex) run.bars.push({ barIndex, from, to });
+    else runs.push({ bars: [{ barIndex, from, to }] });
+    lastKey = key;
+    from = to + 1;
+  }
+  return runs.filter(({ bars: equal }) => equal.length > 1);
+}
+
+type Structure = ReadonlyArray<NonNullable<Atom['beside']>>;
+
+/** How strokes begin in a bar, whichever way round; of a line's first bar the first one counts as a change. */
+function structureOf(planned: ReadonlyMap<number, PlannedSpan>, { from, to }: BarAtoms): Structure {
+  const structure: Array<NonNullable<Atom['beside']>> = [];
+  for (let i = from; i <= to; i++) {
+    const start = planned.get(i)?.start;
+    structure.push(start === undefined ? 'none' : start === 'first' ? 'change' : start);
+  }
+  return structure;
+}
+
+/** Runs of equal bars whose strokes do not begin alike. */
+export function unevenRuns(runs: readonly Group[], strokes: readonly PlannedSpan[]): Group[] {
+  const planned = byStart(strokes);
+  return runs.filter(({ bars }) => new Set(bars.map((bar) => structureOf(planned, bar).join())).size > 1);
+}
+
+/** Atoms that know how the equal bars beside them are bowed: as most of them are, the first where it is even. */
+export function wishedBeside(atoms: readonly Atom[], runs: readonly Group[], strokes: readonly PlannedSpan[]): Atom[] {
+  const planned = byStart(strokes);
+  const result = [...atoms];
+  for (const { bars } of runs) {
+    const rows = bars.map((bar) => structureOf(planned, bar));
+    const times = (row: Structure): number => rows.filter((other) => other.join() === row.join()).length;
+    const most = rows.reduce((best, row) => (times(row) > times(best) ? row : best));
+    for (const { from, to } of bars) for (let i = from; i <= to; i++) result[i] = { ...result[i]!, beside: most[i - from]! };
+  }
+  return result;
 }
 
 function barKey(atoms: readonly Atom[], from: number, to: number, bar: Bar): string {
@@ -100,7 +151,7 @@ export function wishedAlike(atoms: readonly Atom[], groups: readonly Group[], st
     const template = templateOf(group, atoms, planned);
     const begins = template.filter((direction) => direction !== null).length;
     for (const { from, to } of group.bars)
-      for (let i = from; i <= to; i++) result[i] = { ...atoms[i]!, alike: { direction: template[i - from]!, weight: 1 / Math.max(2, begins) } };
+      for (let i = from; i <= to; i++) result[i] = { ...result[i]!, alike: { direction: template[i - from]!, weight: 1 / Math.max(2, begins) } };
   }
   return result;
 }

@@ -80,6 +80,8 @@ export interface Atom {
   held: boolean;
   /** How the same music is bowed elsewhere: a stroke begins here in this direction, or none begins (null). */
   alike: { direction: 'down' | 'up' | null; weight: number } | null;
+  /** How the same bars beside it begin a stroke here, `none` where they go on; null where there are none, or nobody asked. */
+  beside: 'change' | 'hook' | 'retake' | 'none' | null;
   /** From here the repeat goes back to a stroke in this direction, without time to set the bow anew. */
   jumpsTo: 'down' | 'up' | null;
   /** Direction that outside motion asks for at this quick crossing. */
@@ -228,6 +230,7 @@ export function atomsOf(part: Part, line: Line, clock: Clock, marking: Marking):
       hookAsked: asks('hook'),
       held: false,
       alike: null,
+      beside: null,
       jumpsTo: null,
       outside: null,
     };

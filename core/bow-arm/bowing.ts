@@ -4,7 +4,7 @@ import type { Part } from '../score/score';
 import type { Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
-import { disagreeing, groupsOf, unlikeBars, wishedAlike, type Group } from './alike';
+import { disagreeing, groupsOf, runsOf, unevenRuns, unlikeBars, wishedAlike, wishedBeside, type Group } from './alike';
 import { asBefore, atomsOf, type Atom } from './atoms';
 import { bowOf } from './bow';
 import { candidateSpans, withPhrases } from './candidates';
@@ -118,15 +118,19 @@ class Planner {
     const costs = this.costs(strategy);
     let found = this.search(atoms, strategy, costs, null, this.memory.first);
     let wished = atoms;
+    let beside = atoms;
     const groups = groupsOf(atoms, part.bars);
     const jumps = jumpsOf(atoms, part.bars, (tick) => clock.secondsAt(tick));
     // Only music that came out in several ways is asked to be alike; asking can move its neighbours, so it is looked at twice.
     const asked = new Set<Group>();
+    const runs = runsOf(atoms, part.bars);
+    const uneven = unevenRuns(runs, found.strokes);
     for (let round = 0; round < 2; round++) {
       const before = asked.size;
       for (const group of disagreeing(groups, found.strokes)) asked.add(group);
-      if (asked.size === before && (round > 0 || jumps.length === 0)) break;
-      wished = wishedToRepeat(wishedAlike(atoms, [...asked], found.strokes), jumps, found.strokes);
+      if (asked.size === before && (round > 0 || (jumps.length === 0 && uneven.length === 0))) break;
+      if (round === 0) beside = wishedBeside(atoms, uneven, found.strokes);
+      wished = wishedToRepeat(wishedAlike(beside, [...asked], found.strokes), jumps, found.strokes);
       const memory = { ...nearest([this.memory.first, this.memory.alike], wished) };
       found = this.search(wished, strategy, costs, null, memory);
       this.memory.alike = memory;

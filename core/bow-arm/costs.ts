@@ -57,7 +57,7 @@ export function retakePrice(distance: number, inRest: boolean, lastAtom: Atom, a
   const free = (atom.silenceS === Infinity ? 10 : atom.silenceS) + lastAtom.seconds / 2;
   const plain = markedDownTwice(lastAtom, atom) ? Math.min(costs.retake, costs.retakeMarked) : costs.retake + (legato ? costs.retakeLegato : 0);
   const price = inRest ? costs.retakeInRest : plain;
-  return price + (needed > free ? costs.infeasible * (needed / free) : 0);
+  return price + (inRest ? 0 : unlikeStart(atom, 'retake', costs)) + (needed > free ? costs.infeasible * (needed / free) : 0);
 }
 
 /** Between slurs a lift is heard as a hole. */
@@ -69,7 +69,7 @@ const markedDownTwice = (lastAtom: Atom, atom: Atom): boolean => lastAtom.lock =
 /** Price of a second note in the same direction with a stop between, for down-bow and for up-bow: rows of stopped notes lie better up-bow. */
 export function hookCost(before: StrokeSpan, after: StrokeSpan, lastAtom: Atom, atom: Atom, costs: BowCosts): readonly [down: number, up: number] {
   if (atom.mustHook) return [0, 0];
-  const quick = lastAtom.seconds < QUICK_HOOK_S ? costs.hookQuick : 0;
+  const quick = (lastAtom.seconds < QUICK_HOOK_S ? costs.hookQuick : 0) + unlikeStart(atom, 'hook', costs);
   const either = (price: number, moreDown = 0) => [price + moreDown + quick, price + quick] as const;
   if (atom.onBar) return either(costs.hookOverBar);
   if (before.from !== before.to || after.from !== after.to) return either(costs.hookSlurred);
@@ -88,24 +88,30 @@ function isDotted(long: Atom, short: Atom): boolean {
 export function changeCost(before: StrokeSpan, after: StrokeSpan, atoms: readonly Atom[], costs: BowCosts): number {
   const alone = before.from === before.to && after.from === after.to;
   const dotted = alone && isDotted(atoms[before.to]!, atoms[after.from]!) && before.seconds < LONGEST_DOTTED_S;
-  return unevenCost(before, after, atoms, costs) + (dotted ? costs.dottedSeparate : 0);
+  return (dotted ? costs.dottedSeparate : 0) + unlikeStart(atoms[after.from]!, 'change', costs);
 }
 
 /** A longer note is no dotted rhythm to the ear any more, in seconds (judgement). */
 const LONGEST_DOTTED_S = 1.2;
 
 /**
- * A repeated long-short figure in separate bows drifts along the bow until it ends; over a finite passage
- * that looks free. So it is charged what it costs in the steady state, where both strokes have one length.
+ * A repeated long-short figure in separate bows drifts along the bow until it ends; over a finite passage that looks free. So its
+ * lengths are charged against each other: where both have one length the figure stays in one place.
+ * @returns the weight of `driftCost`, 0 where nothing drifts
  */
-export function unevenCost(before: StrokeSpan, after: StrokeSpan, atoms: readonly Atom[], costs: BowCosts): number {
+export function driftWeight(before: StrokeSpan, after: StrokeSpan, atoms: readonly Atom[], costs: BowCosts): number {
   if (before.seconds < 1.4 * after.seconds) return 0;
   const period = after.to - before.from + 1;
   if (period > LONGEST_FIGURE || !(returns(atoms, before.from, period, period) || returns(atoms, before.from, period, -period))) return 0;
-  const ratio = Math.log2(before.preferredCm / after.preferredCm);
-  const { seconds } = after;
-  return costs.uneven * (costs.distribution * 0.5 * ratio * ratio + loudnessCost(before, seconds, after, seconds, costs.loudness * costs.distribution));
+  return costs.drift * costs.distribution;
 }
+
+/** Of two strokes that turn round: `weight·log2(length/length)²`. */
+export const driftCost = (weight: number, before: number, after: number): number => weight * Math.log2(before / after) ** 2;
+
+/** Going on, turning, stopping or lifting otherwise than the same bar beside it. */
+const unlikeStart = (atom: Atom, start: 'change' | 'hook' | 'retake', costs: BowCosts): number =>
+  atom.beside !== null && atom.beside !== start ? costs.unlikeBeside : 0;
 
 /** Notes in a repeated figure at most. */
 export const LONGEST_FIGURE = 8;

@@ -2,7 +2,7 @@
  * The places of a plan between the points of the grid: with directions and cuts as they are, every turning point may move
  * in a corridor around where the search put it, and the best of all is found exactly, in ever finer steps.
  */
-import { placeCost, retakePrice } from './costs';
+import { driftWeight, placeCost, retakePrice } from './costs';
 import type { Atom } from './atoms';
 import type { PlannedSpan } from './search';
 import { REST_SECONDS, retakeSeconds, type BowCosts } from './tables';
@@ -165,6 +165,7 @@ function follow(column: Column, stroke: PlannedSpan, last: Column, before: Plann
   const inRest = atom.silenceS >= REST_SECONDS;
   const chained = stroke.start !== 'retake';
   const bias = 20 * Math.log10((before.span.seconds * before.span.wantedSpeed) / (stroke.span.seconds * stroke.span.wantedSpeed));
+  const drift = !inRest && stroke.start === 'change' ? driftWeight(before.span, stroke.span, atoms, costs) : 0;
   const { order, counts, most } = (last.exits ??= exitsOf(last, before));
   const { starts, ends, lengthDb, back } = column;
   const own = column.cost;
@@ -186,6 +187,7 @@ function follow(column: Column, stroke: PlannedSpan, last: Column, before: Plann
           if (!inRest) {
             const over = (Math.abs(lengthDb[at]! - last.lengthDb[cell]! + bias) - 2) / 6;
             if (over > 0) value += weight * over * over;
+            if (drift) value += drift * ((lengthDb[at]! - last.lengthDb[cell]!) / OCTAVE_DB) ** 2;
           }
           if (value < best) {
             best = value;
@@ -197,6 +199,9 @@ function follow(column: Column, stroke: PlannedSpan, last: Column, before: Plann
     }
   }
 }
+
+/** Twice the length. */
+const OCTAVE_DB = 20 * Math.log10(2);
 
 function exitsOf({ cost, starts, ends }: Column, { back }: PlannedSpan): NonNullable<Column['exits']> {
   const places = back ? starts.length : ends.length;

@@ -1,5 +1,5 @@
 /** What a step costs by where a stroke starts and ends, worked out once for all strokes that are alike in it. */
-import { spanCost } from './costs';
+import { driftCost, spanCost } from './costs';
 import type { StrokeSpan } from './stroke';
 import type { BowCosts } from './tables';
 import type { StepInput } from './step';
@@ -41,18 +41,18 @@ export class Tables {
     });
   }
 
-  /** Loudness coupling by the lengths of the stroke before and after, in cells. */
-  coupling(before: StrokeSpan, after: StrokeSpan, costs: BowCosts): Float64Array {
+  /** Loudness coupling by the lengths of the stroke before and after, in cells; with the drift of a figure where it has a weight. */
+  coupling(before: StrokeSpan, after: StrokeSpan, costs: BowCosts, drift = 0): Float64Array {
     const weight = costs.loudness * costs.distribution;
     const wanted = 20 * Math.log10(after.wantedSpeed / before.wantedSpeed);
     const times = 20 * Math.log10(before.seconds / after.seconds);
     const shift = Math.round((times - wanted) * 1e6) / 1e6;
-    return kept(this.couplings, `${shift} ${weight}`, () => {
+    return kept(this.couplings, `${shift} ${weight} ${drift}`, () => {
       const table = new Float64Array(CELLS);
       for (let a = 1; a < GRID; a++) {
         for (let b = 1; b < GRID; b++) {
           const over = Math.max(0, Math.abs(LENGTH_DB[b]! - LENGTH_DB[a]! + shift) - 2) / 6;
-          table[a * GRID + b] = weight * over * over;
+          table[a * GRID + b] = weight * over * over + (drift ? driftCost(drift, a, b) : 0);
         }
       }
       return table;

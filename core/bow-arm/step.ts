@@ -3,7 +3,7 @@
  * turning round, by going on, by a lift, and in a rest. Exact; cells of the grid are start·GRID + end.
  */
 import type { Atom } from './atoms';
-import { changeCost, hookCost, isLegato, retakePrice } from './costs';
+import { changeCost, driftWeight, hookCost, isLegato, retakePrice } from './costs';
 import type { StrokeSpan } from './stroke';
 import { REST_SECONDS, type BowCosts } from './tables';
 import { GRID, CELLS, NO_COUPLING, IMPOSSIBLE, HOPELESS, RETAKE_CELLS, Tables } from './step-tables';
@@ -80,11 +80,13 @@ function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Arr
   const lastAtom = atoms[after.span.from - 1]!;
   const inRest = atom.silenceS >= REST_SECONDS;
   const coupling = inRest ? NO_COUPLING : tables.coupling(before.span, after.span, costs);
+  const drift = inRest ? 0 : driftWeight(before.span, after.span, atoms, costs);
+  const turning = drift ? tables.coupling(before.span, after.span, costs, drift) : coupling;
   const again = inRest ? ([costs.retakeInRest, costs.retakeInRest] as const) : hookCost(before.span, after.span, lastAtom, atom, costs);
   const mustRepeat = atom.mustHook && !inRest;
   const legato = isLegato(before.span, after.span);
   const change = inRest ? 0 : changeCost(before.span, after.span, atoms, costs);
-  if (!atom.mustRetake) relaxTurning(before, beforeIndex, after, own, coupling, again, change, mustRepeat);
+  if (!atom.mustRetake) relaxTurning(before, beforeIndex, after, own, [turning, coupling], again, change, mustRepeat);
   if (mustRepeat) return;
   const prices = retakePrices(inRest, lastAtom, atom, costs, legato);
   if (inRest) relaxInRest(before.exit, beforeIndex, after, own, prices);
@@ -97,7 +99,7 @@ function relaxTurning(
   beforeIndex: number,
   after: Layer,
   own: Float64Array,
-  coupling: Float64Array,
+  couplings: readonly [turning: Float64Array, goingOn: Float64Array],
   againCost: readonly [down: number, up: number],
   change: number,
   mustRepeat: boolean,
@@ -118,6 +120,7 @@ function relaxTurning(
       // much before the loudness is counted, so do all after it.
       for (let again = mustRepeat ? 1 : 0; again < 2; again++) {
         const wasDown = goesDown === (again === 1);
+        const coupling = couplings[again]!;
         const ownCost = own[at]! + (again ? againCost[goesDown ? 0 : 1] : change);
         const first = wasDown ? row : row + turn;
         const last = first + (wasDown ? downs[turn]! : ups[turn]!);

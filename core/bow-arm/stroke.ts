@@ -176,6 +176,9 @@ export function slurCost(atoms: readonly Atom[], from: number, to: number, costs
 const timesShort = ({ slurShare }: Atom, { splitShort }: BowCosts): number => 1 + (splitShort - 1) * Math.max(0, 1 - slurShare / HALF_A_BOW);
 const HALF_A_BOW = 0.5;
 
+/** A shorter last note is the end of running music and no arrival (s, judgement). */
+const LAST_FULL_S = 0.8;
+
 export function splitCost(atom: Atom, costs: BowCosts): number {
   if (atom.lock || atom.mustHook || atom.mustRetake) return 0;
   const share = atom.phrase ? costs.splitPhrase : timesShort(atom, costs);
@@ -186,7 +189,11 @@ export function splitCost(atom: Atom, costs: BowCosts): number {
 
 function alikeInside(atoms: readonly Atom[], from: number, to: number, costs: BowCosts): number {
   let cost = 0;
-  for (let i = from + 1; i <= to; i++) if (atoms[i]!.alike?.direction) cost += costs.unlike * atoms[i]!.alike!.weight;
+  for (let i = from + 1; i <= to; i++) {
+    if (atoms[i]!.alike?.direction) cost += costs.unlike * atoms[i]!.alike!.weight;
+    if (atoms[i]!.beside !== null && atoms[i]!.beside !== 'none') cost += costs.unlikeBeside;
+  }
+  if (atoms[from]!.beside === 'none') cost += costs.unlikeBeside;
   return cost;
 }
 
@@ -205,7 +212,7 @@ function directionCosts(atoms: readonly Atom[], from: number, to: number, costs:
   if (atom.onHalfBar) upCost += costs.halfBarOnUp;
   if (atom.accent) upCost += costs.accentUp * Math.min(1, atom.seconds / ACCENT_FULL_S);
   if (atom.notes > 2) upCost += costs.chordUp;
-  if (last.last) upCost += costs.lastUp;
+  if (last.last) upCost += costs.lastUp * Math.min(1, (last.onsetS + last.seconds - atom.onsetS) / LAST_FULL_S);
   if (atom.upbeat) downCost += costs.upbeatDown;
   if (atom.hairpin === 'crescendo') downCost += costs.crescendoDown;
   if (atom.hairpin === 'diminuendo') upCost += costs.diminuendoUp;

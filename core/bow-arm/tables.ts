@@ -129,8 +129,10 @@ export interface BowCosts {
   distribution: number;
   homePull: number;
   loudness: number;
-  /** Weight of what a repeated long-short figure costs in the steady state (judgement on the phrases of tests/support/bow-rules.ts). */
-  uneven: number;
+  /** Weight of a repeated long-short figure that drifts along the bow (trial). */
+  drift: number;
+  /** Where a bar is bowed otherwise than the same bar beside it, for each stroke that begins otherwise (trial). */
+  unlikeBeside: number;
   infeasible: number;
   /** Weight of arriving where a much softer passage begins (judgement). */
   arrive: number;
@@ -180,7 +182,8 @@ export const BOW_COSTS: BowCosts = {
   distribution: 0.7,
   homePull: 0.35,
   loudness: 0.6,
-  uneven: 0.5,
+  drift: 1.5,
+  unlikeBeside: 0.8,
   infeasible: 3,
   arrive: 100,
   wish: 240,
