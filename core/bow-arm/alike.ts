@@ -56,7 +56,7 @@ export function runsOf(atoms: readonly Atom[], bars: readonly Bar[]): Group[] {
     const { barIndex } = atoms[from]!;
     let to = from;
     while (atoms[to + 1]?.barIndex === barIndex) to++;
-    const key = to - from + 1 < FEWEST_NOTES ? '' : `${barKey(atoms, from, to, bars[barIndex]!)} ${atoms[from]!.silenceS >= REST_SECONDS}`;
+    const key = to - from + 1 < FEWEST_NOTES ? '' : `${rhythmKey(atoms, from, to, bars[barIndex]!)} ${atoms[from]!.silenceS >= REST_SECONDS}`;
     const run = runs.at(-1);
     const last = run?.bars.at(-1);
     if (run && last && key && key === lastKey && last.barIndex + 1 === barIndex) run.bars.push({ barIndex, from, to });
@@ -98,12 +98,21 @@ export function wishedBeside(atoms: readonly Atom[], runs: readonly Group[], str
   return result;
 }
 
+/** What the bow does in a bar, whatever the notes are. */
+function rhythmKey(atoms: readonly Atom[], from: number, to: number, bar: Bar): string {
+  const row = atoms.slice(from, to + 1).map(({ onset, ticks, notes, kind, accent, linked, strokes, hairpin }) => [onset - bar.onset, ticks, notes > 2, kind, accent, linked, strokes, hairpin]);
+  return `${bar.beats}/${bar.beatType} ${JSON.stringify(row)}`;
+}
+
+/** Steps of a scale in so many half steps: a sequence in the key is the same music for the bow. */
+const degrees = (halfSteps: number): number => Math.round((halfSteps * 7) / 12);
+
 function barKey(atoms: readonly Atom[], from: number, to: number, bar: Bar): string {
   const first = atoms[from]!;
   let key = `${bar.beats}/${bar.beatType} ${bar.pickup} ${atoms[to + 1]?.linked ?? false}`;
   for (let i = from; i <= to; i++) {
     const { onset, ticks, pitches, kind, accent, linked, strokes, hairpin } = atoms[i]!;
-    key += `|${onset - bar.onset} ${ticks} ${pitches[0] - first.pitches[0]} ${pitches[1] - pitches[0]} ${kind} ${accent} ${linked} ${strokes} ${hairpin}`;
+    key += `|${onset - bar.onset} ${ticks} ${degrees(pitches[0] - first.pitches[0])} ${degrees(pitches[1] - pitches[0])} ${kind} ${accent} ${linked} ${strokes} ${hairpin}`;
   }
   return key;
 }

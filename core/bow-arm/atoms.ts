@@ -6,6 +6,7 @@ import { levelNear, loudnessOf } from '../score/loudness';
 import { midiOf } from '../score/pitch';
 import type { Line, LineEvent } from '../instruments/lines';
 import type { Clock } from '../score/time';
+import { noteById } from '../score/find';
 import { pizzicatoAt, spiccatoAt } from '../score/techniques';
 import { slurLinks } from '../marking/links';
 import { bowInForce, marksOf, type Marking } from '../marking/mark';
@@ -44,6 +45,8 @@ export interface Atom {
   linked: boolean;
   /** The slur it lies under is a phrase and may be bowed in pieces. */
   phrase: boolean;
+  /** What a fermata makes of its length: 1 without one. */
+  heldTimes: number;
   /** Share of the bow that its slur would like, 0 for a note by itself. */
   slurShare: number;
   kind: StrokeKind;
@@ -211,6 +214,7 @@ export function atomsOf(part: Part, line: Line, clock: Clock, marking: Marking):
       linked,
       phrase: false,
       slurShare: 0,
+      heldTimes: 1,
       ...signs,
       kind: signs.kind === 'staccato' && signs.dots && endS - onsetS < SPRINGING_S ? 'spiccato' : signs.kind,
       level,
@@ -250,10 +254,17 @@ export function atomsOf(part: Part, line: Line, clock: Clock, marking: Marking):
       while (atoms[after]?.linked) after++;
       atom.upbeat = atoms[after]?.onBar ?? false;
     }
-    if (line.events[atom.event]!.notes.some((note) => note.fermata)) atom.seconds *= FERMATA_TIMES;
+    if (isHeld(part, line.events[atom.event]!)) {
+      atom.seconds *= FERMATA_TIMES;
+      atom.heldTimes = FERMATA_TIMES;
+    }
   });
   return atoms;
 }
+
+/** A fermata may stand on the last of tied heads. */
+const isHeld = (part: Part, { notes, ids }: LineEvent): boolean =>
+  notes.some((note) => note.fermata) || (ids.length > notes.length && ids.some((id) => noteById(part, id)?.fermata));
 
 function takeOver(grace: Atom, main: Atom): void {
   grace.lock ??= main.lock;
@@ -266,7 +277,7 @@ function takeOver(grace: Atom, main: Atom): void {
   main.mustHook = false;
 }
 
-function placeInBar(event: LineEvent, bar: Bar) {
+export function placeInBar(event: Pick<LineEvent, 'onset' | 'end'>, bar: Bar) {
   const inBar = event.onset - bar.onset + bar.into;
   const unit = beatTicks(bar);
   const beat = feltBeat(bar);

@@ -14,6 +14,7 @@ import { refined, Refinements } from './refine';
 import { jumpsOf, resetsAt, wishedToRepeat } from './repeats';
 import { cheapestBowing, nearest, newSearchMemory, type FoundBowing, type SearchMemory } from './search';
 import { LOCKED, type Direction } from './stroke';
+import { withTies } from './ties';
 import { BOW_COSTS, BOW_STRATEGIES, REST_SECONDS, type BowCosts, type BowStrategy } from './tables';
 
 export interface BowingRequest {
@@ -78,7 +79,8 @@ export function planBowing(request: BowingRequest, memory: BowMemory = newBowMem
 /** Everything there is to bow, with what the instrument and the strings say about it. */
 export function preparedAtoms(request: BowingRequest): Atom[] {
   const { part, line, clock, marking, player, stringOf } = request;
-  const plain = withPhrases(atomsOf(part, line, clock, marking), part, marking, bowOf(player.instrument));
+  const bow = bowOf(player.instrument);
+  const plain = withPhrases(withTies(atomsOf(part, line, clock, marking), part, line, clock, marking, bow), part, marking, bow);
   return stringOf ? withOutsideMotion(plain, line, stringOf, player.instrument.kind) : plain;
 }
 

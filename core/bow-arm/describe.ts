@@ -46,6 +46,10 @@ export interface Stroke {
   preferredCm: number;
   /** Seconds free for the retake, and how many it needs; null without one. */
   retakeTime: { free: number; needed: number } | null;
+  /** The lift is printed or marked. */
+  retakeAsked: boolean;
+  /** What a fermata makes of its length: 1 without one. */
+  heldTimes: number;
   /** What the coach wished here. */
   wish: SpanWish | null;
   school: 'flowing' | 'held' | null;
@@ -164,6 +168,8 @@ function strokeOf(
     wantedSpeed: span.wantedSpeed,
     preferredCm: span.preferredCm,
     retakeTime,
+    retakeAsked: atom.mustRetake || (lastAtom !== undefined && lastAtom.lock !== null && lastAtom.lock === atom.lock),
+    heldTimes: atoms[span.to]!.heldTimes,
     wish: span.wish,
     school: atom.wish?.school ?? null,
     feasible: cmPerS >= slowest * 0.98 && cmPerS <= fastest * 1.02 && !(retakeTime && retakeTime.needed > retakeTime.free),

@@ -12,7 +12,7 @@ import { speedStepDb } from './stroke';
 export const CONTACT: Readonly<Record<DynamicLevel, number>> = { ppp: 0.17, pp: 0.16, p: 0.14, mp: 0.125, mf: 0.11, f: 0.095, ff: 0.08, fff: 0.075 };
 
 /** Nearer to the bridge or farther from it no tone is made (from memory). */
-export const CONTACT_LIMITS = { nearest: 0.055, farthest: 0.2 };
+export const CONTACT_LIMITS = { nearest: 0.03, farthest: 0.2 };
 
 const LANES = [
   { until: 0.075, words: 'near the bridge' },
@@ -53,7 +53,7 @@ export function soundRecipe(stroke: Stroke): SoundRecipe {
   const school = stroke.school ?? 'even';
   // The school changes the wanted speed on purpose: flowing bows farther from the bridge, held ones nearer to it.
   const plain = stroke.wantedSpeed / schoolSpeed(stroke);
-  const lengthened = Math.min(1, (stroke.seconds / 0.6) ** -0.25);
+  const lengthened = (stroke.seconds / 0.6) ** -0.25;
   const wanted = normal * (stroke.cmPerS / (plain * lengthened));
   const contact = Math.min(CONTACT_LIMITS.farthest, Math.max(CONTACT_LIMITS.nearest, wanted));
   const missing = wanted < contact ? speedStepDb(contact, wanted) : 0;

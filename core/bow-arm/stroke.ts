@@ -1,7 +1,7 @@
 /** One stroke: how much bow it wants, how much it can have, and what a direction costs it. */
 import { DYNAMIC_LEVELS } from '../score/dynamics';
 import { ZONES } from '../marking/values';
-import { ACCENT_FULL_S, AMOUNTS, DYNAMICS, REST_SECONDS, SCHOOLS, STROKES, TREMOLO_ZONES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
+import { ACCENT_FROM_S, ACCENT_FULL_S, AMOUNTS, DYNAMICS, REST_SECONDS, SCHOOLS, STROKES, TREMOLO_ZONES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
 import type { Atom, AtomWish } from './atoms';
 import type { Bow } from './bow';
 
@@ -174,7 +174,7 @@ export function slurCost(atoms: readonly Atom[], from: number, to: number, costs
 
 /** A slur that needs little bow is not given up to save bow: the less it needs, the dearer is its cut. */
 const timesShort = ({ slurShare }: Atom, { splitShort }: BowCosts): number => 1 + (splitShort - 1) * Math.max(0, 1 - slurShare / HALF_A_BOW);
-const HALF_A_BOW = 0.5;
+const HALF_A_BOW = 0.9;
 
 /** A shorter last note is the end of running music and no arrival (s, judgement). */
 const LAST_FULL_S = 0.8;
@@ -208,9 +208,9 @@ function directionCosts(atoms: readonly Atom[], from: number, to: number, costs:
     const weight = atom.linked ? costs.slurredBar : fills ? costs.filledBar : 1;
     upCost += costs.barOnUp * Math.min(1.2, Math.max(0.35, atom.barSeconds / 2)) * weight;
   }
-  if (atom.onBar && from === 0) upCost += costs.startUp;
+  if (atom.onBar && from === 0 && atom.hairpin !== 'crescendo') upCost += costs.startUp;
   if (atom.onHalfBar) upCost += costs.halfBarOnUp;
-  if (atom.accent) upCost += costs.accentUp * Math.min(1, atom.seconds / ACCENT_FULL_S);
+  if (atom.accent) upCost += costs.accentUp * Math.min(1, Math.max(0, (atom.seconds - ACCENT_FROM_S) / (ACCENT_FULL_S - ACCENT_FROM_S)));
   if (atom.notes > 2) upCost += costs.chordUp;
   if (last.last) upCost += costs.lastUp * Math.min(1, (last.onsetS + last.seconds - atom.onsetS) / LAST_FULL_S);
   if (atom.upbeat) downCost += costs.upbeatDown;

@@ -148,7 +148,7 @@ export const BOW_COSTS: BowCosts = {
   halfBarOnUp: 0.2,
   accentUp: 1.2,
   chordUp: 2.2,
-  lastUp: 0.8,
+  lastUp: 1.1,
   upbeatDown: 0.8,
   crescendoDown: 0.4,
   diminuendoUp: 0.3,
@@ -162,7 +162,7 @@ export const BOW_COSTS: BowCosts = {
   splitShort: 3,
   splitPhrase: 0.2,
   join: 1.6,
-  hook: 0.6,
+  hook: 0.8,
   hookOnBeat: 0.5,
   hookDotted: 0.1,
   dottedSeparate: 0.3,
@@ -178,11 +178,11 @@ export const BOW_COSTS: BowCosts = {
   startUp: 1.2,
   unlike: 0.4,
   repeatAgain: 1,
-  insideMotion: 0.15,
+  insideMotion: 0.02,
   distribution: 0.7,
   homePull: 0.35,
   loudness: 0.6,
-  drift: 1.5,
+  drift: 4,
   unlikeBeside: 0.8,
   infeasible: 3,
   arrive: 100,
@@ -230,11 +230,15 @@ export const retakeSeconds = (distance: number): number => 0.15 + 0.2 * Math.abs
 /** A note shorter than this leaves no time to stop the bow behind it, in seconds (judgement). */
 export const QUICK_HOOK_S = 0.2;
 
+/** A stroke cannot use the last bit of hair at either end (judgement). */
+export const USABLE = 0.95;
+
 /** A silence from this length on lets the bow be set anew. */
 export const REST_SECONDS = 0.12;
 
-/** On a shorter note an accent is made by the hand whichever way the bow goes: its price shrinks below this (s, judgement). */
-export const ACCENT_FULL_S = 0.4;
+/** On a quick note an accent is made by the hand whichever way the bow goes: its price grows from nothing to the whole between these (s, judgement). */
+export const ACCENT_FROM_S = 0.25;
+export const ACCENT_FULL_S = 0.5;
 
 /** From this silence on a line begins again (judgement). */
 export const LONG_SILENCE_S = 1.2;

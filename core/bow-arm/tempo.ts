@@ -1,5 +1,6 @@
 /** The tempi between which a bowing works, with everything else held as it is: slurs give a floor, all others a ceiling. */
 import type { Stroke } from './describe';
+import { USABLE } from './tables';
 
 export type BowLimitKind = 'bow runs out' | 'retake late' | 'stroke too quick';
 
@@ -9,9 +10,6 @@ export interface BowLimit {
   tempo: number;
   stroke: Stroke;
 }
-
-/** A stroke cannot use the last bit of hair at either end. */
-export const USABLE = 0.95;
 
 /** Strokes in a row that make a rate, so that one quick pair is no finding. */
 export const RATE_STROKES = 4;
@@ -31,15 +29,17 @@ export function bowLimits(strokes: readonly Stroke[], question: TempoQuestion): 
   strokes.forEach((stroke, i) => {
     const runsOut = bowLoad(stroke, hairCm);
     if (runsOut > 0.5) limits.push({ kind: 'bow runs out', tempo: tempo * runsOut, stroke });
-    if (stroke.retakeTime) limits.push({ kind: 'retake late', tempo: (tempo * stroke.retakeTime.free) / stroke.retakeTime.needed, stroke });
+    // A lift that the plan found is no limit: at another tempo there is another plan.
+    if (stroke.retakeTime && stroke.retakeAsked) limits.push({ kind: 'retake late', tempo: (tempo * stroke.retakeTime.free) / stroke.retakeTime.needed, stroke });
     const rate = strokeRate(strokes, i, question);
     if (rate > 0) limits.push({ kind: 'stroke too quick', tempo: (tempo * strokesPerS) / rate, stroke });
   });
   return limits;
 }
 
-/** Bow that a stroke needs at the slowest speed that speaks, against the bow there is. */
-export const bowLoad = (stroke: Pick<Stroke, 'slowest' | 'seconds'>, hairCm: number): number => (stroke.slowest * stroke.seconds) / (hairCm * USABLE);
+/** Bow that a stroke needs at the slowest speed that speaks, against the bow there is. A fermata lasts as long as the bow does. */
+export const bowLoad = (stroke: Pick<Stroke, 'slowest' | 'seconds' | 'heldTimes'>, hairCm: number): number =>
+  (stroke.slowest * stroke.seconds) / stroke.heldTimes / (hairCm * USABLE);
 
 /** Strokes per second from the n-th on: of four in a row the slowest, or the strokes of a measured tremolo. */
 export function strokeRate(strokes: readonly Stroke[], from: number, { secondsAt }: Pick<TempoQuestion, 'secondsAt'>): number {

@@ -8,8 +8,8 @@ import type { Bowing, Stroke } from '../bow-arm/describe';
 import { soundRecipe } from '../bow-arm/sound';
 import { placeName, speedStepDb } from '../bow-arm/stroke';
 import { bowOf } from '../bow-arm/bow';
-import { retakeSeconds } from '../bow-arm/tables';
-import { bowLimits, bowLoad, RATE_STROKES, strokeRate, USABLE, type TempoQuestion } from '../bow-arm/tempo';
+import { retakeSeconds, USABLE } from '../bow-arm/tables';
+import { bowLimits, bowLoad, RATE_STROKES, strokeRate, type TempoQuestion } from '../bow-arm/tempo';
 import { driftsOf, unevenPair, type Drift } from '../bow-arm/travel';
 import type { Finding, TempoLimit } from './finding';
 import {

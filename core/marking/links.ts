@@ -15,7 +15,8 @@ export function slurLinks(part: Pick<Part, 'slurs'>, line: Line, marking: Markin
     for (let i = from + 1; i <= to; i++) links[i] = true;
   }
   line.events.forEach((event, i) => {
-    for (const id of event.ids) {
+    // What is marked at a tied head is about the bow that goes on there.
+    for (const { id } of event.notes) {
       const mark = markAt(marking, id, 'slur');
       if (mark && !mark.off && i > 0) links[i] = mark.value === 'join';
     }
