@@ -176,8 +176,9 @@ export function slurCost(atoms: readonly Atom[], from: number, to: number, costs
 const timesShort = ({ slurShare }: Atom, { splitShort }: BowCosts): number => 1 + (splitShort - 1) * Math.max(0, 1 - slurShare / HALF_A_BOW);
 const HALF_A_BOW = 0.9;
 
-/** A shorter last note is the end of running music and no arrival (s, judgement). */
-const LAST_FULL_S = 0.8;
+/** A short last note is the end of running music and no arrival: the price grows from nothing to the whole between these (s, judgement). */
+const LAST_FROM_S = 0.35;
+const LAST_FULL_S = 0.9;
 
 export function splitCost(atom: Atom, costs: BowCosts): number {
   if (atom.lock || atom.mustHook || atom.mustRetake) return 0;
@@ -212,7 +213,7 @@ function directionCosts(atoms: readonly Atom[], from: number, to: number, costs:
   if (atom.onHalfBar) upCost += costs.halfBarOnUp;
   if (atom.accent) upCost += costs.accentUp * Math.min(1, Math.max(0, (atom.seconds - ACCENT_FROM_S) / (ACCENT_FULL_S - ACCENT_FROM_S)));
   if (atom.notes > 2) upCost += costs.chordUp;
-  if (last.last) upCost += costs.lastUp * Math.min(1, (last.onsetS + last.seconds - atom.onsetS) / LAST_FULL_S);
+  if (last.last) upCost += costs.lastUp * Math.min(1, Math.max(0, (last.onsetS + last.seconds - atom.onsetS - LAST_FROM_S) / (LAST_FULL_S - LAST_FROM_S)));
   if (atom.upbeat) downCost += costs.upbeatDown;
   if (atom.hairpin === 'crescendo') downCost += costs.crescendoDown;
   if (atom.hairpin === 'diminuendo') upCost += costs.diminuendoUp;

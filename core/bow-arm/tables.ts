@@ -148,7 +148,7 @@ export const BOW_COSTS: BowCosts = {
   halfBarOnUp: 0.2,
   accentUp: 1.2,
   chordUp: 2.2,
-  lastUp: 1.1,
+  lastUp: 0.8,
   upbeatDown: 0.8,
   crescendoDown: 0.4,
   diminuendoUp: 0.3,
