@@ -141,6 +141,8 @@ const TERM_WORDS: Readonly<Record<BowTerm, string>> = {
   join: 'notes joined',
   hook: 'stops on the string',
   retake: 'lifts',
+  figure: 'a rhythm that lies badly in separate bows',
+  loudness: 'jumps in loudness',
   bow: 'awkward lengths or places of the bow',
 };
 

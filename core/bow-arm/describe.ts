@@ -4,11 +4,11 @@ import { beatOf } from '../score/beat';
 import { type DynamicLevel, type Part } from '../score/score';
 import type { Unlike } from './alike';
 import type { Atom } from './atoms';
-import { hookCost, isLegato, placeCost } from './costs';
+import { changeCost, driftCost, driftWeight, hookCost, isLegato, loudnessCost, placeCost, retakePrice } from './costs';
 import type { Reset } from './repeats';
 import type { PlannedSpan } from './search';
-import { LOCKED, placeName, slurCost, speedStepDb, zoneName, type Direction, type SpanWish } from './stroke';
-import { BOW_COSTS, REST_SECONDS, retakeSeconds, type BowStrategy, type StrokeKind } from './tables';
+import { alikeInside, LOCKED, placeName, slurCost, speedStepDb, zoneName, type Direction, type SpanWish } from './stroke';
+import { BOW_COSTS, REST_SECONDS, retakeSeconds, type BowCosts, type BowStrategy, type StrokeKind } from './tables';
 
 export interface Stroke {
   /** Note heads under this stroke, tied ones and those of chords among them. */
@@ -58,7 +58,8 @@ export interface Stroke {
   terms: Record<BowTerm, number>;
 }
 
-export type BowTerm = 'direction' | 'split' | 'join' | 'hook' | 'retake' | 'bow';
+export const BOW_TERMS = ['direction', 'split', 'join', 'hook', 'retake', 'figure', 'loudness', 'bow'] as const;
+export type BowTerm = (typeof BOW_TERMS)[number];
 
 export const BOW_CHANGE_KINDS = ['split', 'join', 'hook', 'retake', 'start-up', 'remove-slur'] as const;
 export type BowChangeKind = (typeof BOW_CHANGE_KINDS)[number];
@@ -92,14 +93,16 @@ export interface Bowing {
 
 interface Described {
   part: Part;
+  /** The plain weights, whatever strategy found the plan. */
+  costs: BowCosts;
 }
 
-export function described({ part }: Described, atoms: readonly Atom[], planned: readonly PlannedSpan[], hairCm: number, strategy: BowStrategy): Bowing {
+export function described({ part, costs }: Described, atoms: readonly Atom[], planned: readonly PlannedSpan[], hairCm: number, strategy: BowStrategy): Bowing {
   const strokes: Stroke[] = [];
   const changes: BowChange[] = [];
-  const sums: Record<BowTerm, number> = { direction: 0, split: 0, join: 0, hook: 0, retake: 0, bow: 0 };
+  const sums = Object.fromEntries(BOW_TERMS.map((term) => [term, 0])) as Record<BowTerm, number>;
   planned.forEach((each, i) => {
-    const stroke = strokeOf(each, strokes[i - 1], planned[i - 1], { part }, atoms, hairCm);
+    const stroke = strokeOf(each, strokes[i - 1], planned[i - 1], { part, costs }, atoms, hairCm);
     strokes.push(stroke);
     for (const [name, cost] of Object.entries(stroke.terms)) sums[name as BowTerm] += cost;
     changes.push(...changesAt(each, planned[i - 1], stroke, strokes[i - 1], atoms, hairCm));
@@ -125,7 +128,7 @@ function strokeOf(
   { span, from, to, start, back }: PlannedSpan,
   before: Stroke | undefined,
   lastPlanned: PlannedSpan | undefined,
-  { part }: Described,
+  { part, costs }: Described,
   atoms: readonly Atom[],
   hairCm: number,
 ): Stroke {
@@ -173,37 +176,45 @@ function strokeOf(
     wish: span.wish,
     school: atom.wish?.school ?? null,
     feasible: cmPerS >= slowest * 0.98 && cmPerS <= fastest * 1.02 && !(retakeTime && retakeTime.needed > retakeTime.free),
-    terms: termsOf({ span, from, to, start, back }, lastPlanned, atoms, hairCm),
+    terms: termsOf({ span, from, to, start, back }, lastPlanned, atoms, hairCm, costs),
   };
 }
-
-/** What cutting a slur in front of it costs with the plain weights. */
-const plainSlurCost = (atoms: readonly Atom[], { from, to }: PlannedSpan['span']): number => {
-  const whole = slurCost(atoms, from, to, BOW_COSTS);
-  return whole - joinsInside(atoms, from, to) * BOW_COSTS.join;
-};
 
 const joinsInside = (atoms: readonly Atom[], from: number, to: number): number => atoms.slice(from + 1, to + 1).filter((atom) => !atom.linked).length;
 
-/** The stroke's cost with the plain weights; locks cost nothing. */
-function termsOf({ span, from, to, start }: PlannedSpan, before: PlannedSpan | undefined, atoms: readonly Atom[], hairCm: number): Record<BowTerm, number> {
-  const costs = BOW_COSTS;
+/** The stroke's cost and that of coming to it, with the plain weights: together what the search minimised. A lock costs nothing. */
+function termsOf(
+  { span, from, to, start }: PlannedSpan,
+  before: PlannedSpan | undefined,
+  atoms: readonly Atom[],
+  hairCm: number,
+  costs: BowCosts,
+): Record<BowTerm, number> {
   const atom = atoms[span.from]!;
+  const lastAtom = atoms[span.from - 1];
   const direction = to > from ? span.downCost : span.upCost;
+  const joins = joinsInside(atoms, span.from, span.to) * costs.join;
+  const inRest = atom.silenceS >= REST_SECONDS;
+  const turned = start === 'change';
+  const price = {
+    hook: start === 'hook' && before && lastAtom ? hookCost(before.span, span, lastAtom, atom, costs)[to > from ? 0 : 1] : 0,
+    retake:
+      start === 'retake' && before && lastAtom ? retakePrice(endOf(before) - from, inRest, lastAtom, atom, costs, isLegato(before.span, span)) : 0,
+  };
+  const lengths = before && !inRest ? ([Math.abs(before.to - before.from), Math.abs(to - from)] as const) : null;
+  const drift = lengths && turned ? driftWeight(before!.span, span, atoms, costs) : 0;
   return {
     direction: direction >= LOCKED ? 0 : direction,
-    split: atom.linked ? plainSlurCost(atoms, span) : 0,
-    join: joinsInside(atoms, span.from, span.to) * costs.join,
-    hook: start === 'hook' && before ? hookCost(before.span, span, atoms[span.from - 1]!, atom, costs)[to > from ? 0 : 1] : 0,
-    retake:
-      start !== 'retake' || atom.mustRetake
-        ? 0
-        : atom.silenceS >= REST_SECONDS
-          ? costs.retakeInRest
-          : costs.retake + (before && isLegato(before.span, span) ? costs.retakeLegato : 0),
+    split: slurCost(atoms, span.from, span.to, costs) - joins + alikeInside(atoms, span.from, span.to, costs),
+    join: joins,
+    ...price,
+    figure: lengths && turned ? changeCost(before!.span, span, atoms, costs) + (drift ? driftCost(drift, ...lengths) : 0) : 0,
+    loudness: lengths ? loudnessCost(before!.span, lengths[0], span, lengths[1], costs.loudness * costs.distribution) : 0,
     bow: placeCost(span, from, to, hairCm, costs),
   };
 }
+
+const endOf = ({ from, to, back }: PlannedSpan): number => (back ? from : to);
 
 function changesAt(
   { span }: PlannedSpan,

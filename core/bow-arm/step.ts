@@ -89,7 +89,7 @@ function relax(before: Layer, beforeIndex: number, after: Layer, own: Float64Arr
   if (!atom.mustRetake) relaxTurning(before, beforeIndex, after, own, [turning, coupling], again, change, mustRepeat);
   if (mustRepeat) return;
   const prices = retakePrices(inRest, lastAtom, atom, costs, legato);
-  if (inRest) relaxInRest(before.exit, beforeIndex, after, own, prices);
+  if (inRest) relaxInRest(before.exit, beforeIndex, after, own, prices, atom.mustRetake);
   else relaxRetake(before, legato, prices, beforeIndex, after, own, coupling);
 }
 
@@ -274,8 +274,8 @@ function retakePrices(inRest: boolean, lastAtom: Atom, atom: Atom, costs: BowCos
   return prices;
 }
 
-/** In a rest the bow may be set anywhere and go either way; loudness starts afresh. */
-function relaxInRest(from: Float64Array, beforeIndex: number, after: Layer, own: Float64Array, prices: Float64Array): void {
+/** In a rest the bow may be set anywhere and go either way; loudness starts afresh. Beginning where it ended is looked at by `relaxTurning`, but where a lift is asked for. */
+function relaxInRest(from: Float64Array, beforeIndex: number, after: Layer, own: Float64Array, prices: Float64Array, mustRetake: boolean): void {
   const { cost, backLayer, backCell } = after;
   // For each place only the cheapest way to have ended there counts.
   const best = new Float64Array(GRID).fill(IMPOSSIBLE);
@@ -291,7 +291,8 @@ function relaxInRest(from: Float64Array, beforeIndex: number, after: Layer, own:
     let least = HOPELESS;
     let leastCell = -1;
     for (let turn = 0; turn < GRID; turn++) {
-      const value = best[turn]! + (turn === start ? 0 : prices[turn > start ? turn - start : start - turn]!);
+      if (turn === start && !mustRetake) continue;
+      const value = best[turn]! + prices[turn > start ? turn - start : start - turn]!;
       if (value < least) {
         least = value;
         leastCell = bestCell[turn]!;

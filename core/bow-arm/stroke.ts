@@ -188,7 +188,8 @@ export function splitCost(atom: Atom, costs: BowCosts): number {
   return (atom.onBeat ? costs.splitAtBeat : costs.splitOffBeat) * share;
 }
 
-function alikeInside(atoms: readonly Atom[], from: number, to: number, costs: BowCosts): number {
+/** What going on, or beginning, otherwise than the same music does costs a stroke. */
+export function alikeInside(atoms: readonly Atom[], from: number, to: number, costs: BowCosts): number {
   let cost = 0;
   for (let i = from + 1; i <= to; i++) {
     if (atoms[i]!.alike?.direction) cost += costs.unlike * atoms[i]!.alike!.weight;

@@ -64,6 +64,9 @@ export function musicXmlOf(phrase: Phrase): string {
   let tied: ReadonlySet<string> = new Set();
   let repeats: string[] = [];
   const say = (element: string) => measures.at(-1)!.push(element);
+  /** Where a hairpin was opened; one that is closed before the next note belongs to the note before it. */
+  let opened: { bar: string[]; at: number; kind: string; lastNote: { bar: string[]; at: number } | null } | null = null;
+  let lastNote: { bar: string[]; at: number } | null = null;
   for (const token of music.match(/'[^']*'|\(?\[[^\]]*\]\S*|\S+/g)!) {
     if (token === '|') continue;
     if (left === 0) {
@@ -71,8 +74,17 @@ export function musicXmlOf(phrase: Phrase): string {
       left = barLength;
     }
     if (token.startsWith("'")) say(direction(`<words>${token.slice(1, -1)}</words>`));
-    else if (token === '<' || token === '>') say(direction(`<wedge type="${token === '<' ? 'crescendo' : 'diminuendo'}"/>`));
-    else if (token === '!') say(direction('<wedge type="stop"/>'));
+    else if (token === '<' || token === '>') {
+      const kind = direction(`<wedge type="${token === '<' ? 'crescendo' : 'diminuendo'}"/>`);
+      say(kind);
+      opened = { bar: measures.at(-1)!, at: measures.at(-1)!.length - 1, kind, lastNote };
+    } else if (token === '!') {
+      if (opened?.lastNote && opened.lastNote === lastNote) {
+        opened.bar.splice(opened.at, 1);
+        opened.lastNote.bar.splice(opened.lastNote.at, 0, opened.kind);
+      }
+      say(direction('<wedge type="stop"/>'));
+    }
     else if (token === '|:' || token === ':|') repeats = [...repeats, `${measures.length - (token === ':|' && left === barLength ? 2 : 1)}${token}`];
     else {
       const parts = TOKEN.exec(token);
@@ -90,6 +102,7 @@ export function musicXmlOf(phrase: Phrase): string {
         tied = new Set();
         continue;
       }
+      lastNote = { bar: measures.at(-1)!, at: measures.at(-1)!.length };
       const ties = Boolean(tie) || signs!.includes('~');
       const heads = what!.replace(/[[\]]/g, '').split(' ');
       heads.forEach((head, i) => {

@@ -1,5 +1,5 @@
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
-/** What a choice costs and what it gains, against the best one. */
+/** What a choice costs and what it spares, against the best one. */
 export const costsAndGains = (more: readonly string[], less: readonly string[]): string =>
-  [more.length ? `Costs more: ${more.join(', ')}.` : '', less.length ? `Gains: ${less.join(', ')}.` : ''].filter(Boolean).join(' ');
+  [more.length ? `Costs more: ${more.join(', ')}.` : '', less.length ? `Spares: ${less.join(', ')}.` : ''].filter(Boolean).join(' ');
