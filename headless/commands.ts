@@ -19,7 +19,7 @@ import { toldOrGuessed } from '../core/instruments/play-on';
 import { fingerName, playerFrom, type Player, type Technique } from '../core/instruments/player';
 import { markKey, type Marking } from '../core/marking/mark';
 import { editedPart } from '../core/marking/print-edits';
-import { type TickRange, type Unplayable } from '../core/left-hand/fingering';
+import { type Fingering, type TickRange, type Unplayable } from '../core/left-hand/fingering';
 import { fingeredNoteJson } from '../core/left-hand/fingered-note';
 import { marksWorthWriting } from '../core/left-hand/worth-writing';
 import { handAdvice } from '../core/left-hand/advice';
@@ -156,7 +156,7 @@ function bowed(asked: Asked): Result<Outcome> {
   const question = { ...shared, line, costs: { hand: handCosts, bow: bowCosts }, preferences: likes };
   const { plan, memory } = planHand({ ...question, alternatives: 1 });
   const plans = planBow(question, plan, memory).bowings;
-  const alternatives = plans.map((plan) => bowingJson(plan, part, place, { clock, hairCm: bowOf(player.instrument).hairCm, strokesPerS: strokesPerS(player) }));
+  const alternatives = plans.map((bowing) => bowingJson(bowing, part, place, { clock, hairCm: bowOf(player.instrument).hairCm, strokesPerS: strokesPerS(player), open: openNotes(plan.fingering) }));
   const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
   for (const mark of plans[0] ? bowMarksWorthWriting(plans[0]) : []) taken[markKey(mark.noteId, mark.kind)] = { value: mark.value, origin: 'suggestion' };
   return good({ value: { alternatives }, marked: marked(taken) });
@@ -222,7 +222,11 @@ interface BowPlayed {
   clock: Clock;
   hairCm: number;
   strokesPerS: number;
+  /** Ids of notes on open strings. */
+  open: ReadonlySet<string>;
 }
+
+const openNotes = (fingering: Fingering | null): Set<string> => new Set(fingering?.notes.filter(({ place }) => place.finger === 0).map(({ id }) => id));
 
 function bowingJson(
   { strokes, changes, unlike, resets, phrases: _, ...plan }: Bowing,
@@ -238,7 +242,10 @@ function bowingJson(
     ...plan,
     strokes: strokes.map((stroke) => {
       const { noteIds, direction, from, to, cm, cmPerS, stepDb, retake, hooked, zone, kind, seconds, retakeTime } = stroke;
-      const { contact, lane, weightWords, vibrato, missingDb } = soundRecipe(stroke);
+      const { contact, lane, weightWords, vibrato, missingDb } = soundRecipe(
+        stroke,
+        stroke.noteIds.every((id) => played.open.has(id)),
+      );
       return {
         noteIds,
         ...place(noteById(part, noteIds[0]!)!),

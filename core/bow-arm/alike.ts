@@ -1,4 +1,5 @@
 /** The same music, wherever it comes back, up to transposition: how it is bowed there, and where that differs. */
+import { feltBeat } from '../score/beat';
 import type { Bar } from '../score/score';
 import type { Atom } from './atoms';
 import type { PlannedSpan } from './search';
@@ -48,23 +49,38 @@ export function groupsOf(atoms: readonly Atom[], bars: readonly Bar[]): Group[] 
   return [...groups.values()].filter((group) => group.bars.length > 1);
 }
 
-/** Bars beside each other that are equal: two at least, each beside the next. */
+/** Bars beside each other that are equal, two at least; and beats, three at least, where the bars are not. */
 export function runsOf(atoms: readonly Atom[], bars: readonly Bar[]): Group[] {
+  const equalBars = equalBeside(atoms, bars, () => 0).filter(({ bars: run }) => run.length > 1);
+  const inBars = new Set(equalBars.flatMap(({ bars: run }) => run.map(({ barIndex }) => barIndex)));
+  const beatAt = (atom: Atom) => {
+    const bar = bars[atom.barIndex]!;
+    return Math.floor((atom.onset - bar.onset + bar.into) / feltBeat(bar));
+  };
+  const equalBeats = equalBeside(atoms, bars, beatAt).filter(({ bars: run }) => run.length > 2 && !run.some(({ barIndex }) => inBars.has(barIndex)));
+  return [...equalBars, ...equalBeats];
+}
+
+/** Stretches that follow one another and are equal: bars, or beats of them. */
+function equalBeside(atoms: readonly Atom[], bars: readonly Bar[], partOf: (atom: Atom) => number): Group[] {
   const runs: Group[] = [];
   let lastKey = '';
   for (let from = 0; from < atoms.length;) {
     const { barIndex } = atoms[from]!;
     let to = from;
-    while (atoms[to + 1]?.barIndex === barIndex) to++;
-    const key = to - from + 1 < FEWEST_NOTES ? '' : `${rhythmKey(atoms, from, to, bars[barIndex]!)} ${atoms[from]!.silenceS >= REST_SECONDS}`;
+    const at = partOf(atoms[from]!);
+    while (atoms[to + 1]?.barIndex === barIndex && partOf(atoms[to + 1]!) === at) to++;
+    const bar = bars[barIndex]!;
+    const start = at ? bar.onset - bar.into + at * feltBeat(bar) : bar.onset;
+    const key = to - from + 1 < FEWEST_NOTES ? '' : `${rhythmKey(atoms, from, to, bar, start)} ${atoms[from]!.silenceS >= REST_SECONDS}`;
     const run = runs.at(-1);
     const last = run?.bars.at(-1);
-    if (run && last && key && key === lastKey && last.barIndex + 1 === barIndex) run.bars.push({ barIndex, from, to });
+    if (run && last && key && key === lastKey && barIndex - last.barIndex <= 1) run.bars.push({ barIndex, from, to });
     else runs.push({ bars: [{ barIndex, from, to }] });
     lastKey = key;
     from = to + 1;
   }
-  return runs.filter(({ bars: equal }) => equal.length > 1);
+  return runs;
 }
 
 type Structure = ReadonlyArray<NonNullable<Atom['beside']>>;
@@ -99,8 +115,8 @@ export function wishedBeside(atoms: readonly Atom[], runs: readonly Group[], str
 }
 
 /** What the bow does in a bar, whatever the notes are. */
-function rhythmKey(atoms: readonly Atom[], from: number, to: number, bar: Bar): string {
-  const row = atoms.slice(from, to + 1).map(({ onset, ticks, notes, kind, accent, linked, strokes, hairpin }) => [onset - bar.onset, ticks, notes > 2, kind, accent, linked, strokes, hairpin]);
+function rhythmKey(atoms: readonly Atom[], from: number, to: number, bar: Bar, start: number): string {
+  const row = atoms.slice(from, to + 1).map(({ onset, ticks, notes, kind, accent, linked, strokes, hairpin }) => [onset - start, ticks, notes > 2, kind, accent, linked, strokes, hairpin]);
   return `${bar.beats}/${bar.beatType} ${JSON.stringify(row)}`;
 }
 

@@ -21,7 +21,7 @@ export function placeCost(span: StrokeSpan, from: number, to: number, hairCm: nu
   if (!wish?.zone) cost += costs.homePull * away * away * 8;
   if (zone && !wish?.zone) {
     const miss = outside(span.zoneAtStart ? from : middle, zone);
-    cost += 12 * miss * miss;
+    cost += ZONE * miss * miss;
   }
   if (span.arrive && !wish?.to) {
     const miss = outside(to, span.arrive);
@@ -36,6 +36,9 @@ export function placeCost(span: StrokeSpan, from: number, to: number, hairCm: nu
   }
   return cost * costs.distribution;
 }
+
+/** Price of missing the zone of a stroke by the whole bow (trial). */
+const ZONE = 12;
 
 /** A wished length counts this many times as much as the table's (judgement). */
 const WISHED_LENGTH = 4;

@@ -112,13 +112,17 @@ function placeWithin(stroke: Stroke, tick: number, secondsAt: (tick: number) => 
 export const RATE_CROSSINGS = 4;
 
 /** Crossings per second from the n-th on: of four in a row, the slowest, so that notes which stay on their string count; 0 at the end. */
-export function crossingRate(crossings: readonly Pick<Crossing, 'atS'>[], from: number): number {
+export function crossingRate(crossings: readonly Pick<Crossing, 'atS' | 'from' | 'to'>[], from: number): number {
   const row = crossings.slice(from, from + RATE_CROSSINGS);
   if (row.length < RATE_CROSSINGS) return 0;
   let longest = 0;
   for (let i = 1; i < row.length; i++) longest = Math.max(longest, row[i]!.atS - row[i - 1]!.atS);
-  return longest > 0 ? 1 / longest : 0;
+  const least = Math.min(...row.map(({ from: level, to }) => Math.abs(to - level)));
+  return longest > 0 ? (1 + LEAP_SHARE * Math.max(0, least - 1)) / longest : 0;
 }
+
+/** The hand goes as many times as far over a string in between; of each further string this share counts, since the arm swings (judgement). */
+const LEAP_SHARE = 0.35;
 
 /** The string that lies away from the bow hand: violin and viola the lowest, cello and bass the highest. */
 const farIsLow = (instrument: InstrumentKind): boolean => instrument === 'violin' || instrument === 'viola';

@@ -46,9 +46,10 @@ export interface SoundRecipe {
 /**
  * Amplitude grows with speed over distance from the bridge (Schelleng 1973), so a slower bow keeps the level nearer to the
  * bridge: `β = v·β0/v0`, within limits. What the limits leave out is missing.
+ * @param open all notes of the stroke are open strings: they have no vibrato
  * @example half the speed at mf: β .055 instead of .11, nothing missing; a quarter: 6 dB missing
  */
-export function soundRecipe(stroke: Stroke): SoundRecipe {
+export function soundRecipe(stroke: Stroke, open = false): SoundRecipe {
   const normal = CONTACT[stroke.level];
   const school = stroke.school ?? 'even';
   // The school changes the wanted speed on purpose: flowing bows farther from the bridge, held ones nearer to it.
@@ -65,7 +66,7 @@ export function soundRecipe(stroke: Stroke): SoundRecipe {
     lane: LANES.find((lane) => contact < lane.until)!.words,
     weight,
     weightWords: WEIGHTS[weight]!,
-    vibrato: vibratoFor(stroke, step),
+    vibrato: open ? OPEN_STRING : vibratoFor(stroke, step),
     missingDb: Math.abs(missing) < 0.5 ? 0 : missing,
   };
 }
@@ -77,6 +78,8 @@ function schoolSpeed({ school, level }: Stroke): number {
 
 const WIDTHS = ['no vibrato', 'narrow', 'medium', 'wide'] as const;
 const SPEEDS = ['', 'slow', 'medium', 'quick'] as const;
+
+const OPEN_STRING: Vibrato = { width: 0, speed: 1, words: 'none: an open string' };
 
 /** Seconds below which a note is over before a vibrato is heard (judgement). */
 const TOO_SHORT_S = 0.25;
