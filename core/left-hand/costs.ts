@@ -31,8 +31,11 @@ export interface LeftHandCosts {
   /** A finger that lies across two strings, not the fourth and not on the bass. */
   cover: number;
   hopNearStop: number;
+  /** On violin and viola; on cello and bass the whole hand stands behind it. */
   fourthFinger: number;
+  fourthFingerLow: number;
   fourthFingerLong: number;
+  fourthFingerLongLow: number;
   /** A trill that the fourth finger would have to trill over, and one over the open string. */
   trillOnFourth: number;
   trillOnThird: number;
@@ -108,7 +111,9 @@ export const COST_TABLE: Readonly<Record<keyof LeftHandCosts, CostEntry>> = {
   cover: t(0.15),
   hopNearStop: t(0.7),
   fourthFinger: t(0.07),
+  fourthFingerLow: t(0.06),
   fourthFingerLong: t(0.26),
+  fourthFingerLongLow: t(0.12),
   trillOnFourth: j(1.5),
   trillOnThird: t(0.6),
   trillOnOpen: j(0.3),

@@ -160,8 +160,8 @@ export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: F
     into[EXTENSION]! += place.extensionCost;
     into[FRAME]! += place.frameCost;
     if (place.finger === 4) {
-      into[WEAK]! += costs.fourthFinger + (moment.leftPlucked ? costs.trillOnFourth : 0);
-      into[LONG_FOURTH]! += costs.fourthFingerLong * long;
+      into[WEAK]! += (weighing.high ? costs.fourthFinger : costs.fourthFingerLow) + (moment.leftPlucked ? costs.trillOnFourth : 0);
+      into[LONG_FOURTH]! += (weighing.high ? costs.fourthFingerLong : costs.fourthFingerLongLow) * long;
     }
     if (moment.trillStep) into[WEAK]! += trillCost(place, moment.trillStep, weighing.player.instrument.kind, costs);
     if (weighing.stayBelow !== null && place.hand! > weighing.stayBelow)
