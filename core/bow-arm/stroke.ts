@@ -1,7 +1,7 @@
 /** One stroke: how much bow it wants, how much it can have, and what a direction costs it. */
 import { DYNAMIC_LEVELS } from '../score/dynamics';
 import { ZONES } from '../marking/values';
-import { ACCENT_FROM_S, ACCENT_FULL_S, AMOUNTS, DYNAMICS, REST_SECONDS, SCHOOLS, STROKES, TREMOLO_ZONES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
+import { ACCENT_FROM_S, ACCENT_FULL_S, AMOUNTS, DYNAMICS, REST_SECONDS, SCHOOLS, SPRINGING_CM, STROKES, TREMOLO_ZONES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
 import type { Atom, AtomWish } from './atoms';
 import type { Bow } from './bow';
 
@@ -95,7 +95,9 @@ export function strokeSpan(atoms: readonly Atom[], from: number, to: number, bow
   const school = first.wish?.school ? SCHOOLS[first.wish.school][first.steps < QUIET_BELOW ? 'quiet' : 'other'] : 1;
   const speed = row.speed * school * bow.speed;
   const wish = spanWish(first.wish, last.wish);
-  const cm = wish?.length ? wishedCm(first.wish!, hair) : preferredLengthCm(dynamic.preferred, speed, seconds, hair);
+  const plain = preferredLengthCm(dynamic.preferred, speed, seconds, hair);
+  const liked = kind === 'spiccato' ? Math.min(plain, SPRINGING_CM) : plain;
+  const cm = wish?.length ? wishedCm(first.wish!, hair) : liked;
   return {
     from,
     to,
@@ -106,7 +108,7 @@ export function strokeSpan(atoms: readonly Atom[], from: number, to: number, bow
     // A length that is wished is the coach's to answer for: what it costs in sound is said by the sound recipe.
     leastCm: Math.min(dynamic.slowest * bow.speed * Math.min(1, school) * seconds, wish?.length ? cm : Infinity),
     mostCm: Math.max(dynamic.fastest * bow.speed * seconds, wish?.length ? cm : 0),
-    wantedSpeed: dynamic.preferred * speed,
+    wantedSpeed: (dynamic.preferred * speed * liked) / plain,
     home: zone === row.zone ? dynamic.home : (zone!.from + zone!.to) / 2,
     zone,
     zoneAtStart: row.zoneAtStart,

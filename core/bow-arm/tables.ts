@@ -47,7 +47,7 @@ export const STROKES: Readonly<Record<StrokeKind, StrokeRow>> = {
   martelé: { speed: 1.5, sounding: 0.5, zone: { from: 0.55, to: 0.95 }, zoneAtStart: false },
   tenuto: { speed: 1.05, sounding: 1, zone: null, zoneAtStart: false },
   portato: { speed: 0.75, sounding: 0.9, zone: null, zoneAtStart: false },
-  spiccato: { speed: 1.2, sounding: 0.6, zone: { from: 0.25, to: 0.5 }, zoneAtStart: false },
+  spiccato: { speed: 1, sounding: 0.6, zone: { from: 0.25, to: 0.5 }, zoneAtStart: false },
   chord: { speed: 1.25, sounding: 0.95, zone: { from: 0, to: 0.25 }, zoneAtStart: true },
   tremolo: { speed: 0.45, sounding: 1, zone: null, zoneAtStart: false },
 };
@@ -57,6 +57,9 @@ export const HAIR_CM: Readonly<Record<InstrumentKind, number>> = { violin: 65, v
 
 /** Notes with dots that are shorter than this leave the string by themselves, in seconds (common practice). */
 export const SPRINGING_S = 0.27;
+
+/** A springing stroke is no longer than this, however loud: the bow travels off the string too (cm, common practice). */
+export const SPRINGING_CM = 6;
 
 /** Where a tremolo lies: quiet at the tip, loud in the middle; a measured one where quick strokes lie (common practice). */
 export const TREMOLO_ZONES = { quiet: { from: 0.76, to: 0.96 }, medium: { from: 0.5, to: 0.8 }, loud: { from: 0.38, to: 0.62 } } as const;

@@ -131,6 +131,8 @@ const BROUGHT_BACK = 0.5;
 
 /** An uneven pair, there and back; with what it comes to in the steady state, where both strokes have one length. */
 const racesBack = (stroke: Stroke, before: Stroke | undefined, hairCm: number, drift: Drift | undefined): Trouble | null => {
+  // A stroke that springs brings nothing back by its speed.
+  if (stroke.kind === 'spiccato' && before?.kind !== 'spiccato') return null;
   if (!before || stroke.retake || stroke.direction === before.endDirection || stroke.seconds >= before.seconds) return null;
   // Where the bow runs out there is nothing to bring back with less of it; and a little stroke after a long one brings nothing back.
   if (bowLoad(before, hairCm) >= 1 || stroke.cm < before.cm * BROUGHT_BACK) return null;
