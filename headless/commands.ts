@@ -16,12 +16,12 @@ import { readMarksFile } from '../core/formats/marks-file';
 import { resolutionBefore } from '../core/marking/versions';
 import { asTold, NOTHING_TOLD } from '../core/instruments/as-told';
 import { toldOrGuessed } from '../core/instruments/play-on';
-import { fingerName, playerFrom, type Player, type Technique } from '../core/instruments/player';
+import { playerFrom, type Player, type Technique } from '../core/instruments/player';
 import { markKey, type Marking } from '../core/marking/mark';
 import { editedPart } from '../core/marking/print-edits';
 import { type Fingering, type TickRange, type Unplayable } from '../core/left-hand/fingering';
 import { fingeredNoteJson } from '../core/left-hand/fingered-note';
-import { marksWorthWriting } from '../core/left-hand/worth-writing';
+import { suggestedFingering } from '../core/suggest/suggestion';
 import { handAdvice } from '../core/left-hand/advice';
 import { comparedHands, HANDS_CAUTION, type ForWhom } from '../core/left-hand/for-whom';
 import { fingerPart } from '../core/left-hand/part';
@@ -130,8 +130,8 @@ function fingered(asked: Asked): Result<Outcome> {
   }));
   const best = result.alternatives[0];
   const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
-  for (const note of best ? marksWorthWriting(best, options.write) : [])
-    taken[markKey(note.id, 'finger')] = { value: fingerName(note.place.finger), origin: 'suggestion' };
+  for (const { target, kind, mark } of best ? suggestedFingering(best, { part: edited, instrument: player.instrument }, options.write) : [])
+    taken[markKey(target, kind)] = { value: mark.value, origin: 'suggestion' };
   const bitsPerS = SHIFT_BITS_PER_S[player.level];
   const everything = { from: 0, to: Infinity };
   const line = linesOf(edited)[0]!;
@@ -156,7 +156,9 @@ function bowed(asked: Asked): Result<Outcome> {
   const question = { ...shared, line, costs: { hand: handCosts, bow: bowCosts }, preferences: likes };
   const { plan, memory } = planHand({ ...question, alternatives: 1 });
   const plans = planBow(question, plan, memory).bowings;
-  const alternatives = plans.map((bowing) => bowingJson(bowing, part, place, { clock, hairCm: bowOf(player.instrument).hairCm, strokesPerS: strokesPerS(player), open: openNotes(plan.fingering) }));
+  const alternatives = plans.map((bowing) =>
+    bowingJson(bowing, part, place, { clock, hairCm: bowOf(player.instrument).hairCm, strokesPerS: strokesPerS(player), open: openNotes(plan.fingering) }),
+  );
   const taken: Record<string, { value: string; origin: 'suggestion' }> = {};
   for (const mark of plans[0] ? bowMarksWorthWriting(plans[0]) : []) taken[markKey(mark.noteId, mark.kind)] = { value: mark.value, origin: 'suggestion' };
   return good({ value: { alternatives }, marked: marked(taken) });

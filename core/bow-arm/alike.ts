@@ -116,7 +116,9 @@ export function wishedBeside(atoms: readonly Atom[], runs: readonly Group[], str
 
 /** What the bow does in a bar, whatever the notes are. */
 function rhythmKey(atoms: readonly Atom[], from: number, to: number, bar: Bar, start: number): string {
-  const row = atoms.slice(from, to + 1).map(({ onset, ticks, notes, kind, accent, linked, strokes, hairpin }) => [onset - start, ticks, notes > 2, kind, accent, linked, strokes, hairpin]);
+  const row = atoms
+    .slice(from, to + 1)
+    .map(({ onset, ticks, notes, kind, accent, linked, strokes, hairpin }) => [onset - start, ticks, notes > 2, kind, accent, linked, strokes, hairpin]);
   return `${bar.beats}/${bar.beatType} ${JSON.stringify(row)}`;
 }
 

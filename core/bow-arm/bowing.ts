@@ -161,7 +161,11 @@ class Planner {
     more: Partial<Pick<Bowing, 'unlike' | 'resets'>>,
   ): WholePlan {
     const strokes = refined(found.strokes, atoms, this.hairCm, costs, this.memory.refinements);
-    return { atoms, found, bowing: { ...described({ part: this.request.part, costs: this.costs(BOW_STRATEGIES[0]!) }, atoms, strokes, this.hairCm, strategy), ...more } };
+    return {
+      atoms,
+      found,
+      bowing: { ...described({ part: this.request.part, costs: this.costs(BOW_STRATEGIES[0]!) }, atoms, strokes, this.hairCm, strategy), ...more },
+    };
   }
 
   private costs(strategy: BowStrategy): BowCosts {

@@ -61,13 +61,7 @@ export function levelOf(event: Pick<LineEvent, 'notes'>, stringOf: StringOf): nu
 /** A change of level smaller than this is none: a double stop with one of its own strings. */
 const SAME_LEVEL = 0.51;
 
-export function crossingsOf(
-  strokes: readonly Stroke[],
-  line: Line,
-  stringOf: StringOf,
-  secondsAt: (tick: number) => number,
-  bow: Bow,
-): Crossing[] {
+export function crossingsOf(strokes: readonly Stroke[], line: Line, stringOf: StringOf, secondsAt: (tick: number) => number, bow: Bow): Crossing[] {
   const strokeOf = new Map<string, Stroke>();
   for (const stroke of strokes) for (const id of stroke.noteIds) strokeOf.set(id, stroke);
   const found: Crossing[] = [];

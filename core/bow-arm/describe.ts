@@ -198,8 +198,7 @@ function termsOf(
   const turned = start === 'change';
   const price = {
     hook: start === 'hook' && before && lastAtom ? hookCost(before.span, span, lastAtom, atom, costs)[to > from ? 0 : 1] : 0,
-    retake:
-      start === 'retake' && before && lastAtom ? retakePrice(endOf(before) - from, inRest, lastAtom, atom, costs, isLegato(before.span, span)) : 0,
+    retake: start === 'retake' && before && lastAtom ? retakePrice(endOf(before) - from, inRest, lastAtom, atom, costs, isLegato(before.span, span)) : 0,
   };
   const lengths = before && !inRest ? ([Math.abs(before.to - before.from), Math.abs(to - from)] as const) : null;
   const drift = lengths && turned ? driftWeight(before!.span, span, atoms, costs) : 0;

@@ -1,7 +1,20 @@
 /** One stroke: how much bow it wants, how much it can have, and what a direction costs it. */
 import { DYNAMIC_LEVELS } from '../score/dynamics';
 import { ZONES } from '../marking/values';
-import { ACCENT_FROM_S, ACCENT_FULL_S, AMOUNTS, DYNAMICS, REST_SECONDS, SCHOOLS, SPRINGING_CM, STROKES, TREMOLO_ZONES, type BowCosts, type DynamicRow, type StrokeKind } from './tables';
+import {
+  ACCENT_FROM_S,
+  ACCENT_FULL_S,
+  AMOUNTS,
+  DYNAMICS,
+  REST_SECONDS,
+  SCHOOLS,
+  SPRINGING_CM,
+  STROKES,
+  TREMOLO_ZONES,
+  type BowCosts,
+  type DynamicRow,
+  type StrokeKind,
+} from './tables';
 import type { Atom, AtomWish } from './atoms';
 import type { Bow } from './bow';
 

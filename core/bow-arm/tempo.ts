@@ -30,7 +30,8 @@ export function bowLimits(strokes: readonly Stroke[], question: TempoQuestion): 
     const runsOut = bowLoad(stroke, hairCm);
     if (runsOut > 0.5) limits.push({ kind: 'bow runs out', tempo: tempo * runsOut, stroke });
     // A lift that the plan found is no limit: at another tempo there is another plan.
-    if (stroke.retakeTime && stroke.retakeAsked) limits.push({ kind: 'retake late', tempo: (tempo * stroke.retakeTime.free) / stroke.retakeTime.needed, stroke });
+    if (stroke.retakeTime && stroke.retakeAsked)
+      limits.push({ kind: 'retake late', tempo: (tempo * stroke.retakeTime.free) / stroke.retakeTime.needed, stroke });
     const rate = strokeRate(strokes, i, question);
     if (rate > 0) limits.push({ kind: 'stroke too quick', tempo: (tempo * strokesPerS) / rate, stroke });
   });

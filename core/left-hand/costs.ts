@@ -71,6 +71,8 @@ export interface LeftHandCosts {
   /** Each note above the position that the player shall stay in, and each half step of it. */
   beyondPosition: number;
   beyondPositionStep: number;
+  /** Each note of another finger than the first in half position, where the hand shall stay in first. */
+  belowPosition: number;
   longSeconds: number;
   quickSeconds: number;
   /** Seconds: at most this much is taken from the note before a shift. */
@@ -144,6 +146,7 @@ export const COST_TABLE: Readonly<Record<keyof LeftHandCosts, CostEntry>> = {
   alike: j(1.2),
   beyondPosition: j(2),
   beyondPositionStep: j(0.3, 'cost per half step'),
+  belowPosition: j(0.6),
   longSeconds: j(1.2, 's'),
   quickSeconds: t(0.2, 's'),
   stolenSeconds: j(0.15, 's'),

@@ -165,7 +165,9 @@ function distanceMm(player: Player, a: Place, b: Place): number {
 /** On violin and viola an octave is the frame of the hand, 1 and 4 (common practice). */
 function octaveCost(stopped: readonly Place[], { instrument }: Player, costs: LeftHandCosts): number {
   if (instrument.kind !== 'violin' && instrument.kind !== 'viola') return 0;
-  const octaves = stopped.flatMap((low) => stopped.filter((high) => high.string === low.string - 1 && high.stop - low.stop === OCTAVE_OVER_A_FIFTH).map((high) => [low, high]));
+  const octaves = stopped.flatMap((low) =>
+    stopped.filter((high) => high.string === low.string - 1 && high.stop - low.stop === OCTAVE_OVER_A_FIFTH).map((high) => [low, high]),
+  );
   return octaves.some(([low, high]) => low!.finger !== 1 || high!.finger !== 4) ? costs.octaveOtherwise : 0;
 }
 

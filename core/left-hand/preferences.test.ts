@@ -24,6 +24,12 @@ describe('presets', () => {
     expect(high.notes).toHaveLength(18);
     expect(high.terms.position).toBeGreaterThan(0);
   });
+  test('a first-position class plays the low first finger by the nut, and does not move the hand for it', () => {
+    const fingers = (way: Fingering) => way.notes.map(({ place }) => `${place.finger}${place.position?.[0]}`).join(' ');
+    expect(fingers(best('violin', 'A3 G#3 A3 B3', { preset: 'first position' }, { length: 1 }))).toBe('1f 1f 1f 2f');
+    const flats = best('violin', 'D4 Eb4 F4 G4 Eb4 D4', { preset: 'first position' }, { fifths: -3, length: 1 });
+    expect(flats.notes.every(({ place }) => place.finger === 0 || place.finger === 1 || place.position === 'first')).toBe(true);
+  });
   test('a singing line stays on its string and stops its notes', () => {
     const line = 'D5/2 E5/2 F5/2 E5/2 D5/2 C5/2';
     const [usual, singing] = [best('violin', line, {}), best('violin', line, { preset: 'singing' })];

@@ -150,7 +150,7 @@ describe('what is written down', () => {
   test('the first note and the shifts, not a number on every note', () => {
     const asked = request('violin', 'A4 B4 C#5 D5 | E5 F#5 G#5 A5 | B5 C#6 D6 E6 | D6 C#6 B5 A5', { fifths: 3, length: 0.5 });
     const way = planFingering({ ...asked, alternatives: 1 }).alternatives[0]!;
-    const written = marksWorthWriting(way).map((note) => note.event);
+    const written = marksWorthWriting(way, { part: asked.part, instrument: asked.player.instrument }).map((note) => note.event);
     expect(written).toContain(0);
     for (const note of way.notes) if (note.shift) expect(written).toContain(note.event);
     expect(written.length).toBeLessThan(way.notes.length / 2);

@@ -163,6 +163,7 @@ export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: F
       into[WEAK]! += (weighing.high ? costs.fourthFinger : costs.fourthFingerLow) + (moment.leftPlucked ? costs.trillOnFourth : 0);
       into[LONG_FOURTH]! += (weighing.high ? costs.fourthFingerLong : costs.fourthFingerLongLow) * long;
     }
+    if (weighing.stayBelow !== null && place.hand! < weighing.stayBelow && place.finger > 1) into[POSITION]! += costs.belowPosition;
     if (moment.trillStep) into[WEAK]! += trillCost(place, moment.trillStep, weighing.player.instrument.kind, costs);
     if (weighing.stayBelow !== null && place.hand! > weighing.stayBelow)
       into[POSITION]! += costs.beyondPosition + costs.beyondPositionStep * (place.hand! - weighing.stayBelow);
@@ -208,7 +209,9 @@ function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighi
   const acrossOpen = from.open;
   const sameFinger = old.finger === target.finger;
   if (sameFinger && old.string === target.string && Math.abs(old.stop - target.stop) === 1 && !acrossOpen) {
-    into[SLIDE]! += (old.letter === target.letter ? costs.slideSameLetter : costs.slideOtherLetter) + (target.finger === 4 ? costs.slideOnFourth : 0);
+    // Of a hand that stays where it was set the first finger bends back to the nut and forth.
+    const bends = weighing.stayBelow !== null && old.finger === 1 && Math.max(old.stop, target.stop) <= weighing.stayBelow;
+    into[SLIDE]! += (old.letter === target.letter || bends ? costs.slideSameLetter : costs.slideOtherLetter) + (target.finger === 4 ? costs.slideOnFourth : 0);
     if (old.letter !== target.letter) into[LANDING]! += landing(target, costs);
   } else if (isShift(old, target)) {
     shiftTerms(old, target, acrossOpen, carried, moment, weighing, into);

@@ -1,12 +1,10 @@
 /** A plan as the marks that taking it writes: only those that a player needs, never a number on every note. */
-import type { Part } from '../score/score';
 import { fingerName } from '../instruments/player';
 import { type Fingering } from '../left-hand/fingering';
 import { planFingering, type FingeredNote, type FingeringMemory, type FingeringRequest } from '../left-hand/fingering';
-import { marksWorthWriting, type Density } from '../left-hand/worth-writing';
+import { marksWorthWriting, needsNumeral, type Density, type WrittenFor } from '../left-hand/worth-writing';
 import type { Bowing } from '../bow-arm/describe';
 import { bowMarksWorthWriting } from '../bow-arm/worth-writing';
-import { noteById } from '../score/find';
 import { markKey, splitKey, type Mark, type Marking } from '../marking/mark';
 import type { MarkKind } from '../marking/kinds';
 
@@ -16,15 +14,13 @@ export interface Wanted {
   mark: Mark;
 }
 
-/** Fingers where the player needs them, string numerals where the string changes unexpectedly with a shift. */
-export function suggestedFingering(fingering: Fingering, part: Part, density: Density = 'usual'): Wanted[] {
-  return marksWorthWriting(fingering, density).flatMap((fingered, i) => {
-    const { place, shift } = fingered;
-    const note = noteById(part, fingered.id);
-    const wanted: Wanted[] = [{ target: fingered.id, kind: 'finger', mark: { value: fingerName(place.finger), origin: 'suggestion' } }];
-    const high = place.finger !== 0 && (place.hand ?? 0) > 4;
-    if (note && high && (shift !== null || i === 0))
-      wanted.push({ target: fingered.id, kind: 'string', mark: { value: String(place.string), origin: 'suggestion' } });
+/** Fingers where the player needs them, string numerals where the note is not on the string that first position has it on. */
+export function suggestedFingering(fingering: Fingering, writtenFor: WrittenFor, density: Density = 'usual'): Wanted[] {
+  return marksWorthWriting(fingering, writtenFor, density).flatMap((fingered) => {
+    const { id, place } = fingered;
+    const wanted: Wanted[] = [{ target: id, kind: 'finger', mark: { value: fingerName(place.finger), origin: 'suggestion' } }];
+    const before = fingering.notes[fingering.notes.indexOf(fingered) - 1] ?? null;
+    if (needsNumeral(fingered, before, writtenFor)) wanted.push({ target: id, kind: 'string', mark: { value: String(place.string), origin: 'suggestion' } });
     return wanted;
   });
 }
@@ -38,7 +34,7 @@ const HOLDING_ROUNDS = 8;
  * @param request what the way was planned with, without the marks that taking it replaces
  */
 export function heldFingering(request: FingeringRequest, way: Fingering, density: Density, memory: FingeringMemory): Wanted[] {
-  const wanted = suggestedFingering(way, request.part, density);
+  const wanted = suggestedFingering(way, { part: request.part, instrument: request.player.instrument }, density);
   const places = new Map(way.notes.map((note) => [note.id, note.place]));
   for (let round = 0; round < HOLDING_ROUNDS; round++) {
     const marking = { ...Object.fromEntries(wanted.map(({ target, kind, mark }) => [markKey(target, kind), mark])), ...request.marking };

@@ -36,7 +36,9 @@ function bows(book: Book): Row[] {
         first: holds ? 1 : 0,
         five: holds ? 1 : 0,
         of: 1,
-        misses: holds ? [] : [`${phrase.instrument} ${phrase.kind}: ${phrase.name}${sure ? '' : ' (taste)'}\n    ${phrase.music}\n    wanted ${said}\n    found  ${found}`],
+        misses: holds
+          ? []
+          : [`${phrase.instrument} ${phrase.kind}: ${phrase.name}${sure ? '' : ' (taste)'}\n    ${phrase.music}\n    wanted ${said}\n    found  ${found}`],
       })),
     );
 }
@@ -53,9 +55,31 @@ for (const book of books) {
   };
   console.log(`\n${book}\n\n| what | asked | first choice |${isHand ? ' among five |' : ''}\n| --- | ---: | ---: |${isHand ? ' ---: |' : ''}`);
   console.log(line('**all**', rows));
-  console.log(line('sure', rows.filter(({ sure }) => sure)));
-  console.log(line('taste', rows.filter(({ sure }) => !sure)));
-  for (const instrument of ['violin', 'viola', 'cello', 'bass']) console.log(line(instrument, rows.filter((row) => row.instrument === instrument)));
-  for (const kind of [...new Set(rows.map((row) => row.kind))].sort()) console.log(line(kind, rows.filter((row) => row.kind === kind)));
+  console.log(
+    line(
+      'sure',
+      rows.filter(({ sure }) => sure),
+    ),
+  );
+  console.log(
+    line(
+      'taste',
+      rows.filter(({ sure }) => !sure),
+    ),
+  );
+  for (const instrument of ['violin', 'viola', 'cello', 'bass'])
+    console.log(
+      line(
+        instrument,
+        rows.filter((row) => row.instrument === instrument),
+      ),
+    );
+  for (const kind of [...new Set(rows.map((row) => row.kind))].sort())
+    console.log(
+      line(
+        kind,
+        rows.filter((row) => row.kind === kind),
+      ),
+    );
   if (values.misses) console.log(`\n${rows.flatMap(({ misses }) => misses).join('\n')}`);
 }

@@ -85,7 +85,8 @@ const slursKept = ({ part, heads, strokeOf }: Known): boolean =>
 
 const hookedOrSaid = (known: Known): boolean => known.strokes.some(({ hooked }) => hooked) || findings(known, 'bow must race back').length > 0;
 const changedInTie = ({ part, strokes }: Known): boolean =>
-  part.notes.some((note) => note.tiedFrom && strokes.some(({ noteIds }) => noteIds[0] === note.id)) || strokes.length > part.notes.filter((n) => !n.tiedFrom).length;
+  part.notes.some((note) => note.tiedFrom && strokes.some(({ noteIds }) => noteIds[0] === note.id)) ||
+  strokes.length > part.notes.filter((n) => !n.tiedFrom).length;
 const inPart = (known: Known, level: string): Stroke[] => {
   const marks = [...known.part.dynamics].sort((a, b) => a.tick - b.tick);
   return known.strokes.filter((stroke) => {
@@ -106,7 +107,11 @@ const QUESTIONS: ReadonlyArray<readonly [RegExp, (known: Known, words: RegExpExe
   [/^printed slurs kept$/, slursKept],
   [
     /^no slurs or hooks added$/,
-    (k) => k.strokes.every(({ hooked }) => !hooked) && k.strokes.every((s) => s.noteIds.length === 1 || k.part.slurs.length > 0 || s.noteIds.every((id) => !k.heads.some((h) => h.id === id) || id === s.noteIds[0])),
+    (k) =>
+      k.strokes.every(({ hooked }) => !hooked) &&
+      k.strokes.every(
+        (s) => s.noteIds.length === 1 || k.part.slurs.length > 0 || s.noteIds.every((id) => !k.heads.some((h) => h.id === id) || id === s.noteIds[0]),
+      ),
   ],
   [/^(?:cm|each slur|no bow-time wasted: quarter) ([\d.]+)-([\d.]+)(?: cm)?$/, (k, [, a, b]) => between(median(k.strokes.map(({ cm }) => cm)), a, b)],
   [/^lies ([\d.]+)-([\d.]+)$/, (k, [, a, b]) => between(median(placed(k).map(middle)), a, b)],
@@ -133,7 +138,10 @@ const QUESTIONS: ReadonlyArray<readonly [RegExp, (known: Known, words: RegExpExe
   [/^p is not at the frog$/, (k) => median(inPart(k, 'p').map(middle)) > 0.2],
   [/^echo takes at most \.8$/, (k) => cmOfQuarter(k, 'p') <= 0.8 * cmOfQuarter(k, 'f')],
   [/^same bows both times, or said$/, twice],
-  [/^comes round, or said$/, (k) => k.strokes[0]!.direction !== k.strokes.at(-1)!.direction || k.way.changes.length > 0 || findings(k, 'repeat does not come round').length > 0],
+  [
+    /^comes round, or said$/,
+    (k) => k.strokes[0]!.direction !== k.strokes.at(-1)!.direction || k.way.changes.length > 0 || findings(k, 'repeat does not come round').length > 0,
+  ],
   [/^all bars alike$/, (k) => new Set(likeFirst(barRows(k))).size === 1],
   [/^all bars alike \(or turned round\)$/, (k) => alikeOrTurned(likeFirst(barRows(k)))],
   [/^all alike or alternating$/, (k) => /^(d+|u+|(du)+d?|(ud)+u?)$/.test(directions(k.strokes.slice(0, -1)))],
@@ -142,7 +150,10 @@ const QUESTIONS: ReadonlyArray<readonly [RegExp, (known: Known, words: RegExpExe
   [/^a change of bow is planned$/, changedInTie],
   [/^last note down$/, (k) => k.strokes.at(-1)!.direction === 'down'],
   [/^begins down$/, (k) => k.strokes[0]!.direction === 'down'],
-  [/^bar 3 begins down \(or hemiola u d u\)$/, (k) => of(k, 2)[0]?.direction === 'down' || /^udu/.test(directions(k.strokes.filter(({ barIndex }) => barIndex >= 2)))],
+  [
+    /^bar 3 begins down \(or hemiola u d u\)$/,
+    (k) => of(k, 2)[0]?.direction === 'down' || /^udu/.test(directions(k.strokes.filter(({ barIndex }) => barIndex >= 2))),
+  ],
   [/^bar (\d+) (?:begins )?down$/, (k, [, bar]) => of(k, Number(bar) - 1)[0]?.direction === 'down'],
   [/^more bow at the top$/, (k) => k.strokes[1]!.cmPerS > k.strokes[0]!.cmPerS || k.strokes[0]!.cmPerS > k.strokes.at(-1)!.cmPerS],
   [/^missing$/, (k) => k.strokes.every(({ sound }) => sound.missingDb < 1)],
@@ -157,7 +168,12 @@ const QUESTIONS: ReadonlyArray<readonly [RegExp, (known: Known, words: RegExpExe
 ];
 
 const between = (value: number, least: string | undefined, most: string | undefined): boolean => value >= Number(least) && value <= Number(most);
-const cmOfQuarter = (k: Known, level: string): number => mean(inPart(k, level).filter(({ barIndex }) => barIndex < lastBar(k)).map(({ cmPerS }) => cmPerS));
+const cmOfQuarter = (k: Known, level: string): number =>
+  mean(
+    inPart(k, level)
+      .filter(({ barIndex }) => barIndex < lastBar(k))
+      .map(({ cmPerS }) => cmPerS),
+  );
 const alikeOrTurned = (rows: readonly string[]): boolean => rows.every((row) => row === rows[0] || turned(row) === rows[0]);
 const spread = (k: Known): number => {
   const starts = k.strokes.filter(({ barIndex, beat }) => beat === 1 && barIndex < lastBar(k)).map(middle);
@@ -189,7 +205,10 @@ export function bowChecksOf(asked: Asked): { row: string; checks: BowCheck[] } {
     const sign = stroke.direction[0]!;
     return stroke.noteIds[0] === id ? sign.toUpperCase() : sign;
   };
-  const row = heads.filter(({ id }) => strokeOf.has(id)).map(rowOf).join('');
+  const row = heads
+    .filter(({ id }) => strokeOf.has(id))
+    .map(rowOf)
+    .join('');
   const known: Known = { ...asked, part, heads: heads.filter(({ id }) => strokeOf.has(id)), way, strokes: way.strokes, strokeOf, row };
   const checks: BowCheck[] = [];
   if (phrase.accept) checks.push({ said: phrase.accept.join(' or '), sure: phrase.sure, holds: phrase.accept.some((each) => accepts(each, row)), found: row });

@@ -84,8 +84,7 @@ export function musicXmlOf(phrase: Phrase): string {
         opened.lastNote.bar.splice(opened.lastNote.at, 0, opened.kind);
       }
       say(direction('<wedge type="stop"/>'));
-    }
-    else if (token === '|:' || token === ':|') repeats = [...repeats, `${measures.length - (token === ':|' && left === barLength ? 2 : 1)}${token}`];
+    } else if (token === '|:' || token === ':|') repeats = [...repeats, `${measures.length - (token === ':|' && left === barLength ? 2 : 1)}${token}`];
     else {
       const parts = TOKEN.exec(token);
       if (!parts) throw new Error(`${phrase.name}: "${token}" is no note`);
