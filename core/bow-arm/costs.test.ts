@@ -9,7 +9,7 @@ import type { MarkKind } from '../marking/kinds';
 import type { DynamicLevel, InstrumentKind } from '../score/score';
 import { atomsOf, type Atom } from './atoms';
 import { usualBow } from './bow';
-import { changeCost, hookCost, loudnessCost, placeCost, retakePrice } from './costs';
+import { changeCost, driftCost, driftWeight, hookCost, loudnessCost, placeCost, retakePrice } from './costs';
 import { strokeSpan } from './stroke';
 import { BOW_COSTS } from './tables';
 
@@ -29,11 +29,11 @@ test.each<[DynamicLevel, number[]]>([
   ['ppp', [7.2, 2.4, 21.6, 12, 0.7]],
   ['pp', [8.4, 2.4, 24, 14, 0.68]],
   ['p', [12, 3.6, 36, 20, 0.6]],
-  ['mp', [15.6, 4.8, 48, 26, 0.55]],
-  ['mf', [20.4, 6, 60, 34, 0.5]],
-  ['f', [27, 7.8, 78, 45, 0.45]],
-  ['ff', [34.8, 9.6, 96, 58, 0.42]],
-  ['fff', [38.4, 10.8, 102, 64, 0.42]],
+  ['mp', [15.6, 4.2, 48, 26, 0.55]],
+  ['mf', [20.4, 4.8, 60, 34, 0.5]],
+  ['f', [27, 6.3, 78, 45, 0.45]],
+  ['ff', [34.8, 7.8, 96, 58, 0.42]],
+  ['fff', [38.4, 9, 102, 64, 0.42]],
 ])('%s: length wanted, least and most, speed, home', (dynamic, expected) => {
   const { preferredCm, leastCm, mostCm, wantedSpeed, home } = span(atoms('A4/1 B4/1', { tempo: 100, dynamic }), 1);
   expect([preferredCm, leastCm, mostCm, wantedSpeed, home].map(round)).toEqual(expected);
@@ -56,8 +56,8 @@ describe('strokes', () => {
   });
   test.each([
     ['martelé', [0.3, 18.195, 51], { from: 0.55, to: 0.95 }],
-    ['spiccato', [0.27, 5.604, 17], { from: 0.25, to: 0.5 }],
-    ['tremolo', [0.6, 9.18, 15.3], null],
+    ['spiccato', [0.36, 6, 14.669], { from: 0.25, to: 0.5 }],
+    ['tremolo', [0.6, 9.18, 15.3], { from: 0.5, to: 0.8 }],
     ['détaché', [0.6, 20.4, 34], null],
     ['legato', [0.6, 17.34, 28.9], null],
   ])('%s, wished', (kind, figures, zone) => {
@@ -77,9 +77,9 @@ describe('strokes', () => {
   ])('%s of the bow', (amount, cm) => expect(round(span(atoms('A4/1', {}, [[0, 'bow-amount', amount]])).preferredCm)).toBe(cm));
   test.each<[string, DynamicLevel, number[]]>([
     ['flowing', 'p', [15.6, 3.6, 26]],
-    ['flowing', 'mf', [22.44, 6, 37.4]],
+    ['flowing', 'mf', [22.44, 4.8, 37.4]],
     ['held', 'p', [7.2, 2.16, 12]],
-    ['held', 'mf', [17.34, 5.1, 28.9]],
+    ['held', 'mf', [17.34, 4.08, 28.9]],
   ])('%s at %s: cm, least cm, speed', (school, dynamic, expected) => {
     const { preferredCm, leastCm, wantedSpeed } = span(atoms('A4/1', { dynamic, tempo: 100 }, [[0, 'sound-school', school]]));
     expect([preferredCm, leastCm, wantedSpeed].map(round)).toEqual(expected);
@@ -95,18 +95,22 @@ test.each<[string, string, [from: number, to: number], [down: number, up: number
   ['a quick bar', 'A4 B4 C5 | E5 F5 G5 | A4/3', [3, 3], [0, 0.45, 0], { tempo: 200, beats: 3 }],
   ['a very quick bar', 'A4 B4 | E5 F5 | A4 B4', [2, 2], [0, 0.35, 0], { tempo: 220, beats: 2 }],
   ['one bow that fills the bar', 'A4 B4 C5 D5 | E5/4 | A4/4', [4, 4], [0, 0.4, 0], { tempo: 120 }],
-  ['the first bow, on the bar', BAR, [0, 0], [0, 1.6, 0], { tempo: 120 }],
+  ['the first bow, on the bar', BAR, [0, 0], [0, 2.2, 0], { tempo: 120 }],
   ['the middle of the bar', BAR, [2, 2], [0, 0.2, 0], { tempo: 120 }],
   ['another beat', BAR, [1, 1], [0, 0, 0], { tempo: 120 }],
   ['an accent', 'A4 B4! C5 D5 | E5/4', [1, 1], [0, 1.2, 0], { tempo: 120 }],
+  ['an accent of .375 s', 'A4 B4! C5 D5 | E5/4', [1, 1], [0, 0.6, 0], { tempo: 160 }],
+  ['an accent of a quarter of a second', 'A4 B4! C5 D5 | E5/4', [1, 1], [0, 0, 0], { tempo: 240 }],
   ['a chord of three', 'A4 G3+D4+B4 C5 D5 | E5/4', [1, 1], [0, 2.2, 0], { tempo: 120 }],
-  ['the last bow', 'A4 B4 C5 D5', [3, 3], [0, 0.8, 0], { tempo: 120 }],
+  ['the last bow', 'A4 B4 C5 D5', [3, 3], [0, 0.8, 0], { tempo: 60 }],
+  ['a last bow of half a second', 'A4 B4 C5 D5', [3, 3], [0, 0.218, 0], { tempo: 120 }],
+  ['the last of running notes', 'A4 B4 C5 D5', [3, 3], [0, 0, 0], { tempo: 180 }],
   ['an upbeat', 'A4 | B4 C5 D5 E5', [0, 0], [0.8, 0, 0], { tempo: 120, pickupQuarters: 1 }],
-  ['a slur cut at the bar', 'A4 B4 (C5 D5 | E5 F5) G5 A5', [4, 5], [0, 1.2, 1], {}],
-  ['in the middle of the bar', '(A4 B4 C5 D5) | A4/4', [2, 3], [0, 0.2, 1.2], {}],
-  ['on another beat', '(A4 B4 C5 D5) | A4/4', [1, 3], [0, 0, 1.4], {}],
-  ['off the beat', '(A4/.5 B4/.5 C5/.5 D5/.5) A4/2', [1, 3], [0, 0, 2], {}],
-  ['its last note cut off', '(A4 B4 C5 D5) | A4/4', [3, 3], [0, 0, 2.2], {}],
+  ['a slur cut at the bar', 'A4 B4 (C5 D5 | E5 F5) G5 A5', [4, 5], [0, 0.36, 3], {}],
+  ['in the middle of the bar', '(A4 B4 C5 D5) | A4/4', [2, 3], [0, 0.2, 3.6], {}],
+  ['on another beat', '(A4 B4 C5 D5) | A4/4', [1, 3], [0, 0, 4.2], {}],
+  ['off the beat', '(A4/.5 B4/.5 C5/.5 D5/.5) A4/2', [1, 3], [0, 0, 6], {}],
+  ['its last note cut off', '(A4 B4 C5 D5) | A4/4', [3, 3], [0, 0, 5], {}],
   ['two notes joined', 'A4 B4 C5 D5', [1, 2], [0, 0, 1.6], {}],
 ])('%s', (_, music, [from, to], expected, options) => {
   const { downCost, upCost, slurCost } = span(atoms(music, options), from, to);
@@ -125,11 +129,11 @@ describe('what leans a bow one way', () => {
     ['a diminuendo', { hairpin: 'diminuendo' }, [0, 0.3]],
     ['portato', { kind: 'portato' }, [0.2, 0]],
     ['two notes are no chord', { notes: 2 }, [0, 0]],
-    ['outside motion down-bow', { outside: 'down' }, [0, 0.15]],
-    ['outside motion up-bow', { outside: 'up' }, [0.15, 0]],
+    ['outside motion down-bow', { outside: 'down' }, [0, 0.02]],
+    ['outside motion up-bow', { outside: 'up' }, [0.02, 0]],
     ['a repeat that wants to begin down', { jumpsTo: 'down' }, [1, 0]],
     ['a repeat that wants to begin up', { jumpsTo: 'up' }, [0, 1]],
-    ['the same music down-bow elsewhere', { alike: { direction: 'down', weight: 1 } as Atom['alike'] }, [0, 0.4]],
+    ['the same music down-bow elsewhere', { alike: { direction: 'down', weight: 1 } as Atom['alike'] }, [0, 0.7]],
   ])('%s', (_, change, expected) => expect(leaning(change)).toEqual(expected));
   test('a mark leaves no choice', () => {
     expect(leaning({ lock: 'down' })[1]).toBeGreaterThan(100);
@@ -146,31 +150,31 @@ interface Between {
 
 /** From the first stroke to the second. */
 test.each<[string, string, [last: number, next: number], Between, MakeOptions, Marks]>([
-  ['off the beat', 'A4/.5 B4/.5 C5 D5 E5', [0, 1], { hook: [0.8, 0.6], change: 0, retake: [1.4, 6.2, 8.12, 5.648] }, {}, []],
-  ['on the beat', 'A4 B4 C5 D5', [0, 1], { hook: [1.3, 1.1], change: 0, retake: [1.4, 1.4, 4.76, 2] }, {}, []],
+  ['off the beat', 'A4/.5 B4/.5 C5 D5 E5', [0, 1], { hook: [1, 0.8], change: 0, retake: [1.4, 6.2, 8.12, 5.648] }, {}, []],
+  ['on the beat', 'A4 B4 C5 D5', [0, 1], { hook: [1.5, 1.3], change: 0, retake: [1.4, 1.4, 4.76, 2] }, {}, []],
   ['over the bar', 'A4 B4 C5 D5 | A4/4', [3, 4], { hook: [1.5, 1.5], change: 0, retake: [1.4, 1.4, 4.76, 2] }, {}, []],
   ['with dots', 'A4./.5 B4./.5 C5 D5 E5', [0, 1], { hook: [0.4, 0.2], change: 0, retake: [1.4, 6.2, 8.12, 5.648] }, {}, []],
-  ['a dotted rhythm', 'A4/.75 B4/.25 A4/.75 B4/.25 C5 D5', [0, 1], { hook: [0.1, 0.1], change: 0.879, retake: [1.4, 4.6, 5.88, 2] }, {}, []],
+  ['a dotted rhythm', 'A4/.75 B4/.25 A4/.75 B4/.25 C5 D5', [0, 1], { hook: [0.1, 0.1], change: 0.3, retake: [1.4, 4.6, 5.88, 2] }, {}, []],
   ['one too slow to be heard as one', 'A4/1.5 B4/.5 C5 D5', [0, 1], { hook: [0.1, 0.1], change: 0, retake: [1.4, 1.4, 1.4, 2] }, { tempo: 60 }, []],
   ['one of exactly 1.2 s is too slow', 'A4/1.5 B4/.5 C5 D5', [0, 1], { hook: [0.1, 0.1], change: 0, retake: [1.4, 1.4, 1.4, 2] }, { tempo: 75 }, []],
-  ['no time to stop', 'A4/.25 B4/.25 C5/.5 D5 E5 F5', [0, 1], { hook: [1.8, 1.6], change: 0, retake: [7.16, 11, 14.84, 9.296] }, {}, []],
+  ['no time to stop', 'A4/.25 B4/.25 C5/.5 D5 E5 F5', [0, 1], { hook: [2, 1.8], change: 0, retake: [7.16, 11, 14.84, 9.296] }, {}, []],
   [
     'down twice as marked',
     'A4/.5 B4/.5 C5 D5 E5',
     [0, 1],
-    { hook: [2, 0.6], change: 0, retake: [0.3, 5.1, 7.02, 3.948] },
+    { hook: [2.2, 0.8], change: 0, retake: [0.3, 5.1, 7.02, 3.948] },
     {},
     [
       [0, 'bow', 'down'],
       [1, 'bow', 'down'],
     ],
   ],
-  ['after a rest', 'A4/.5 r/.5 C5 D5 E5', [0, 1], { hook: [1.3, 1.1], change: 0, retake: [0.15, 0.15, 0.15, 2] }, {}, []],
+  ['after a rest', 'A4/.5 r/.5 C5 D5 E5', [0, 1], { hook: [1.5, 1.3], change: 0, retake: [0.15, 0.15, 0.15, 2] }, {}, []],
   [
     'long and short again and again',
     'A4/1 B4/.5 A4/1 B4/.5 A4/1 B4/.5',
     [0, 1],
-    { hook: [1.3, 1.1], change: 0.193, retake: [1.4, 1.4, 4.76, 2] },
+    { hook: [1.5, 1.3], change: 0, retake: [1.4, 1.4, 4.76, 2] },
     { beats: 6, beatType: 8 },
     [],
   ],
@@ -178,7 +182,7 @@ test.each<[string, string, [last: number, next: number], Between, MakeOptions, M
   const line = atoms(music, { tempo: 96, ...options }, marks);
   const [before, after] = [span(line, last), span(line, next)];
   const [lastAtom, atom] = [line[last]!, line[next]!];
-  const inRest = atom.silenceS >= 0.25;
+  const inRest = atom.silenceS >= 0.12;
   expect({
     hook: hookCost(before, after, lastAtom, atom, BOW_COSTS).map(round),
     change: round(changeCost(before, after, line, BOW_COSTS)),
@@ -188,11 +192,42 @@ test.each<[string, string, [last: number, next: number], Between, MakeOptions, M
   }).toEqual(expected);
 });
 
-test('a figure comes again where its times are alike within 2 %', () => {
+test('a figure that comes again drifts where its times are alike within 2 %, and from 1.4 to 1 on; its lengths are charged against each other', () => {
   const row = atoms('A4/1 B4/.5 A4/1 B4/.5 A4/1 B4/.5', { tempo: 96, beats: 6, beatType: 8 });
   const drawnOut = (by: number) => row.map((atom, i) => (i === 2 ? { ...atom, seconds: atom.seconds * by } : atom));
-  const change = (line: readonly Atom[]) => round(changeCost(span(line, 0), span(line, 1), line, BOW_COSTS));
-  expect([change(drawnOut(1.015)), change(drawnOut(1.03))]).toEqual([0.193, 0]);
+  const drift = (line: readonly Atom[], at = 0) => round(driftWeight(span(line, at), span(line, at + 1), line, BOW_COSTS));
+  expect([drift(row), drift(drawnOut(1.015)), drift(drawnOut(1.03)), drift(row, 1)]).toEqual([5.6, 5.6, 0, 0]);
+  expect([driftCost(2, 10, 20), driftCost(2, 20, 10), driftCost(2, 15, 15)]).toEqual([2, 2, 0]);
+  const nearly = atoms('A4/.7 B4/.5 A4/.7 B4/.5 A4/.7 B4/.5', { tempo: 96, beats: 6, beatType: 8 });
+  expect(drift(nearly)).toBe(5.6);
+});
+
+test('a bar bowed otherwise than the same bar beside it costs for every stroke that begins otherwise', () => {
+  const line = atoms('A4 B4 C5 D5').map((atom, i) =>
+    i === 1 ? { ...atom, beside: 'change' as const } : i === 2 ? { ...atom, beside: 'none' as const } : atom,
+  );
+  const [before, after] = [span(line, 0), span(line, 1)];
+  const { unlikeBeside } = BOW_COSTS;
+  expect(changeCost(before, after, line, BOW_COSTS)).toBe(0);
+  expect(hookCost(before, after, line[0]!, line[1]!, BOW_COSTS)[1]).toBeCloseTo(
+    hookCost(before, after, line[0]!, { ...line[1]!, beside: null }, BOW_COSTS)[1] + unlikeBeside,
+    9,
+  );
+  expect(retakePrice(0, false, line[0]!, line[1]!, BOW_COSTS)).toBeCloseTo(BOW_COSTS.retake + unlikeBeside, 9);
+  expect(span(line, 2).slurCost).toBe(unlikeBeside);
+  expect(round(span(line, 0, 1).slurCost)).toBe(round(BOW_COSTS.join + unlikeBeside));
+});
+
+test('the less bow a slur needs, the dearer it is to cut it', () => {
+  const cut = (share: number) =>
+    round(
+      span(
+        atoms('(A4/.5 B4/.5 C5/.5 D5/.5) A4/2').map((atom) => ({ ...atom, slurShare: share })),
+        1,
+        3,
+      ).slurCost,
+    );
+  expect([cut(0), cut(0.45), cut(0.9), cut(2)]).toEqual([6, 4, 2, 2]);
 });
 
 test('beside a slur a hook is dear', () => {
@@ -214,7 +249,7 @@ describe('where a stroke lies', () => {
       [0, 1],
       [0.45, 0.5],
     ];
-    expect(cost(line('A4 B4'), ways)).toEqual([0.086, 0.164, 2.146, 4.299, 8.875]);
+    expect(cost(line('A4 B4'), ways)).toEqual([0.086, 0.164, 2.146, 4.299, 8.199]);
   });
   test('an accent begins in the lower half', () =>
     expect(

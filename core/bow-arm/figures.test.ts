@@ -119,7 +119,9 @@ describe('sound', () => {
     expect(soundRecipe(with_({ cmPerS: 17 }))).toMatchObject({ contact: CONTACT.mf / 2, missingDb: 0 });
     const quarter = soundRecipe(with_({ cmPerS: 8.5 }));
     expect(quarter.contact).toBe(CONTACT_LIMITS.nearest);
-    expect(quarter.missingDb).toBeCloseTo(-6.02, 1);
+    expect(quarter.missingDb).toBeCloseTo(20 * Math.log10(CONTACT.mf / 4 / CONTACT_LIMITS.nearest), 6);
+    expect(quarter.missingDb).toBeLessThan(-0.5);
+    expect(soundRecipe(with_({ cmPerS: 4.25 })).missingDb - quarter.missingDb).toBeCloseTo(-6.02, 2);
   });
   test('louder is nearer to the bridge with more weight; flowing has less weight than held', () => {
     const quiet = soundRecipe(with_({ level: 'pp', wantedSpeed: 14, cmPerS: 14 }));
@@ -170,12 +172,12 @@ describe('chords', () => {
 
 describe('tempi', () => {
   test('a slur sets the floor, quick strokes the ceiling, each with its place', () => {
-    const { strokes, secondsAt } = planned('(A4 B4 C5 D5) | E5/0.25 D5/0.25 C5/0.25 B4/0.25 A4/3', { tempo: 90, dynamic: 'f' });
-    const { floor, ceiling } = bowTempi(strokes, { tempo: 90, hairCm: 65, strokesPerS: 10, secondsAt });
+    const { strokes, secondsAt } = planned('(A4 B4 C5 D5) | E5/0.25 D5/0.25 C5/0.25 B4/0.25 A4/3', { tempo: 60, dynamic: 'f' });
+    const { floor, ceiling } = bowTempi(strokes, { tempo: 60, hairCm: 65, strokesPerS: 10, secondsAt });
     expect(floor!.kind).toBe('bow runs out');
-    expect(floor!.tempo).toBeCloseTo((90 * strokes[0]!.slowest * strokes[0]!.seconds) / (65 * 0.95), 6);
+    expect(floor!.tempo).toBeCloseTo((60 * strokes[0]!.slowest * strokes[0]!.seconds) / (65 * 0.95), 6);
     expect(ceiling!.kind).toBe('stroke too quick');
-    expect(ceiling!.tempo).toBeCloseTo((90 * 10) / 6, 6);
+    expect(ceiling!.tempo).toBeCloseTo((60 * 10) / 4, 6);
   });
 });
 

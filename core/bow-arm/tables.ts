@@ -19,11 +19,11 @@ export const DYNAMICS: Readonly<Record<DynamicLevel, DynamicRow>> = {
   ppp: { slowest: 4, preferred: 12, fastest: 36, home: 0.7 },
   pp: { slowest: 4, preferred: 14, fastest: 40, home: 0.68 },
   p: { slowest: 6, preferred: 20, fastest: 60, home: 0.6 },
-  mp: { slowest: 8, preferred: 26, fastest: 80, home: 0.55 },
-  mf: { slowest: 10, preferred: 34, fastest: 100, home: 0.5 },
-  f: { slowest: 13, preferred: 45, fastest: 130, home: 0.45 },
-  ff: { slowest: 16, preferred: 58, fastest: 160, home: 0.42 },
-  fff: { slowest: 18, preferred: 64, fastest: 170, home: 0.42 },
+  mp: { slowest: 7, preferred: 26, fastest: 80, home: 0.55 },
+  mf: { slowest: 8, preferred: 34, fastest: 100, home: 0.5 },
+  f: { slowest: 10.5, preferred: 45, fastest: 130, home: 0.45 },
+  ff: { slowest: 13, preferred: 58, fastest: 160, home: 0.42 },
+  fff: { slowest: 15, preferred: 64, fastest: 170, home: 0.42 },
 };
 
 export type StrokeKind = StrokeWish | 'legato' | 'chord' | 'tremolo';
@@ -179,7 +179,7 @@ export const BOW_COSTS: BowCosts = {
   retakeInRest: 0.15,
   retakeMarked: 0.3,
   startUp: 1.2,
-  unlike: 0.4,
+  unlike: 0.7,
   repeatAgain: 1,
   insideMotion: 0.02,
   distribution: 0.7,

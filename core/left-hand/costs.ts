@@ -71,7 +71,7 @@ export interface LeftHandCosts {
   /** Each note above the position that the player shall stay in, and each half step of it. */
   beyondPosition: number;
   beyondPositionStep: number;
-  /** Each note of another finger than the first in half position, where the hand shall stay in first. */
+  /** Each note in half position, where the hand shall stay in first. */
   belowPosition: number;
   longSeconds: number;
   quickSeconds: number;

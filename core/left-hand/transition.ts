@@ -163,7 +163,7 @@ export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: F
       into[WEAK]! += (weighing.high ? costs.fourthFinger : costs.fourthFingerLow) + (moment.leftPlucked ? costs.trillOnFourth : 0);
       into[LONG_FOURTH]! += (weighing.high ? costs.fourthFingerLong : costs.fourthFingerLongLow) * long;
     }
-    if (weighing.stayBelow !== null && place.hand! < weighing.stayBelow && place.finger > 1) into[POSITION]! += costs.belowPosition;
+    if (weighing.stayBelow !== null && place.hand! < weighing.stayBelow) into[POSITION]! += costs.belowPosition;
     if (moment.trillStep) into[WEAK]! += trillCost(place, moment.trillStep, weighing.player.instrument.kind, costs);
     if (weighing.stayBelow !== null && place.hand! > weighing.stayBelow)
       into[POSITION]! += costs.beyondPosition + costs.beyondPositionStep * (place.hand! - weighing.stayBelow);

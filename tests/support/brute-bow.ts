@@ -1,6 +1,6 @@
 /** Bowings found the slow way, written without the planner's search: every cut and every direction, and a fine grid of places. */
 import type { Atom } from '../../core/bow-arm/atoms';
-import { hookCost, isLegato, loudnessCost, placeCost, retakePrice, changeCost } from '../../core/bow-arm/costs';
+import { driftCost, driftWeight, hookCost, isLegato, loudnessCost, placeCost, retakePrice, changeCost } from '../../core/bow-arm/costs';
 import type { PlannedSpan } from '../../core/bow-arm/search';
 import { GRID, gridPlace, RETAKE_CELLS } from '../../core/bow-arm/step-tables';
 import type { StrokeSpan } from '../../core/bow-arm/stroke';
@@ -71,6 +71,7 @@ function placed({ atoms, hairCm, costs }: Problem, spans: readonly StrokeSpan[],
       : repeats
         ? hookCost(before, span, lastAtom, atom, costs)[way === 'down' ? 0 : 1]
         : changeCost(before, span, atoms, costs);
+    const drift = inRest || repeats ? 0 : driftWeight(before, span, atoms, costs);
     const prices = Array.from({ length: GRID }, (_, cells) =>
       retakePrice(gridPlace(cells) - gridPlace(0), inRest, lastAtom, atom, costs, isLegato(before, span)),
     );
@@ -80,10 +81,11 @@ function placed({ atoms, hairCm, costs }: Problem, spans: readonly StrokeSpan[],
         if (last.cost >= least) continue;
         const sum = last.cost + loudness[Math.abs(last.to - last.from) * GRID + Math.abs(state.to - state.from)]!;
         const there = last.to === state.from;
-        if (there && !atom.mustRetake && (!must || repeats)) least = Math.min(least, sum + turn);
+        const drifts = drift && there ? driftCost(drift, Math.abs(last.to - last.from), Math.abs(state.to - state.from)) : 0;
+        if (there && !atom.mustRetake && (!must || repeats)) least = Math.min(least, sum + turn + drifts);
         if (must) continue;
         const back = repeats && RETAKE_CELLS.includes(state.from) && !there && last.to > state.from === (way === 'down');
-        if (inRest) least = Math.min(least, sum + (there ? 0 : prices[Math.abs(last.to - state.from)]!));
+        if (inRest) least = Math.min(least, sum + (there && !atom.mustRetake ? Infinity : prices[Math.abs(last.to - state.from)]!));
         else if (back) least = Math.min(least, sum + prices[Math.abs(last.to - state.from)]!);
       }
       if (least < Infinity) next.push({ ...state, cost: state.cost + least });
@@ -113,7 +115,9 @@ function joint(before: PlannedSpan, stroke: PlannedSpan, atoms: readonly Atom[],
         Math.abs(stroke.to - stroke.from) * hairCm,
         costs.loudness * costs.distribution,
       );
-  return loud + (stroke.start === 'retake' ? retakePrice(before.to - stroke.from, inRest, atoms[stroke.span.from - 1]!, atom, costs) : 0);
+  const weight = inRest || stroke.start !== 'change' ? 0 : driftWeight(before.span, stroke.span, atoms, costs);
+  const drifts = weight ? driftCost(weight, Math.abs(before.to - before.from), Math.abs(stroke.to - stroke.from)) : 0;
+  return loud + drifts + (stroke.start === 'retake' ? retakePrice(before.to - stroke.from, inRest, atoms[stroke.span.from - 1]!, atom, costs) : 0);
 }
 
 /** The least that the same strokes, directions and ways to begin can cost on a grid of so many places. */
@@ -129,6 +133,7 @@ export function finestCost(strokes: readonly PlannedSpan[], problem: Problem, pl
     const atom = atoms[stroke.span.from]!;
     const inRest = atom.silenceS >= REST_SECONDS;
     const loudness = before ? loudnessTable(before.span, stroke.span, places, inRest ? 0 : costs.loudness * costs.distribution) : [];
+    const drift = before && !inRest && stroke.start === 'change' ? driftWeight(before.span, stroke.span, atoms, costs) : 0;
     const prices = before
       ? Array.from({ length: places }, (_, cells) => retakePrice(at(cells) - at(0), inRest, atoms[stroke.span.from - 1]!, atom, costs))
       : [];
@@ -148,7 +153,7 @@ export function finestCost(strokes: readonly PlannedSpan[], problem: Problem, pl
         let least = before ? Infinity : 0;
         if (before)
           for (let length = 1; length < places; length++) {
-            const cost = byLength[length]! + loudness[length * places + Math.abs(to - from)]!;
+            const cost = byLength[length]! + loudness[length * places + Math.abs(to - from)]! + (drift ? driftCost(drift, length, Math.abs(to - from)) : 0);
             if (cost < least) least = cost;
           }
         if (least < Infinity) next[from * places + to] = least + placeCost(stroke.span, at(from), at(to), hairCm, costs);

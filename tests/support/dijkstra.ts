@@ -3,7 +3,7 @@ import createGraph, { type Graph } from 'ngraph.graph';
 import { aStar } from 'ngraph.path';
 import type { Atom } from '../../core/bow-arm/atoms';
 import { usualBow } from '../../core/bow-arm/bow';
-import { hookCost, loudnessCost, retakePrice, spanCost, changeCost } from '../../core/bow-arm/costs';
+import { driftCost, driftWeight, hookCost, loudnessCost, retakePrice, spanCost, changeCost } from '../../core/bow-arm/costs';
 import { cheapestBowing } from '../../core/bow-arm/search';
 import { GRID, gridPlace, RETAKE_CELLS } from '../../core/bow-arm/step-tables';
 import { strokeSpan, type StrokeSpan } from '../../core/bow-arm/stroke';
@@ -71,6 +71,7 @@ export function bowGraph(atoms: readonly Atom[], instrument: keyof typeof HAIR_C
     const [before, after] = [spans[i - 1]!, spans[i]!];
     const again = hookCost(before, after, atoms[i - 1]!, atoms[i]!, costs);
     const change = changeCost(before, after, atoms, costs);
+    const drift = driftWeight(before, after, atoms, costs);
     cells((startBefore, turn) => {
       const coupling = (start: number, end: number) =>
         loudnessCost(before, Math.abs(turn - startBefore), after, Math.abs(end - start), costs.loudness * costs.distribution);
@@ -80,7 +81,10 @@ export function bowGraph(atoms: readonly Atom[], instrument: keyof typeof HAIR_C
         graph.addLink(
           `${i - 1}/${startBefore}/${turn}`,
           `${i}/${turn}/${end}`,
-          own[i]!(turn, end) + coupling(turn, end) + (end > turn === down ? again[down ? 0 : 1] : change) + LIFT,
+          own[i]!(turn, end) +
+            coupling(turn, end) +
+            (end > turn === down ? again[down ? 0 : 1] : change + (drift ? driftCost(drift, Math.abs(turn - startBefore), Math.abs(end - turn)) : 0)) +
+            LIFT,
         );
       }
       for (const start of RETAKE_CELLS) {
