@@ -245,6 +245,12 @@ export function atomsOf(part: Part, line: Line, clock: Clock, marking: Marking):
     breath = known.breath ? BREATH_S : 0;
     if (breath) atom.seconds = Math.max(atom.seconds / 2, atom.seconds - BREATH_S);
   });
+  settle(atoms, part, line);
+  return atoms;
+}
+
+/** What an atom is by what follows it: whether it is the last, an upbeat, cut short, or held. */
+function settle(atoms: readonly Atom[], part: Part, line: Line): void {
   atoms.forEach((atom, i) => {
     const next = atoms[i + 1];
     atom.last = !next || next.silenceS >= LONG_SILENCE_S;
@@ -259,7 +265,6 @@ export function atomsOf(part: Part, line: Line, clock: Clock, marking: Marking):
       atom.heldTimes = FERMATA_TIMES;
     }
   });
-  return atoms;
 }
 
 /** A fermata may stand on the last of tied heads. */

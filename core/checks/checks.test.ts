@@ -177,13 +177,13 @@ describe('findings', () => {
       stringOf: () => null,
     });
     const finding = findings.find((each) => each.kind === 'bow runs out')!;
-    expect(finding).toMatchObject({ severity: 3, bar: '1', numbers: { hairCm: 65, seconds: 14.4, slowestCmPerS: 16, neededCm: 230.4 } });
-    expect(finding.remedies[0]).toMatchObject({ before: 230, after: 58 });
+    expect(finding).toMatchObject({ severity: 3, bar: '1', numbers: { hairCm: 65, seconds: 14.4, slowestCmPerS: 13, neededCm: 187.2 } });
+    expect(finding.remedies[0]).toMatchObject({ before: 187, after: 47 });
     // Nothing is said of less bow, or of more than there is, where the bow runs out.
     expect(findings.map((each) => each.kind)).not.toContain('bow must race back');
     const soft = findings.find((each) => each.kind === 'level out of reach')!;
     expect(soft.remedies[0]!.text).toContain('split it');
-    expect(limits.find((limit) => limit.kind === 'bow runs out')!.tempo).toBeCloseTo((50 * 230.4) / (65 * 0.95), 0);
+    expect(limits.find((limit) => limit.kind === 'bow runs out')!.tempo).toBeCloseTo((50 * 187.2) / (65 * 0.95), 0);
   });
   test('a stretch beyond comfort carries the caution; a smaller hand is not asked for it but given another fingering', () => {
     const seventh = 'A2+G#3/4';

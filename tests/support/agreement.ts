@@ -69,17 +69,3 @@ export function bowAnswer(phrase: Phrase): BowAnswer {
   const asked: Asked = { phrase, xml, bow, check };
   return { phrase, ...bowChecksOf(asked) };
 }
-
-/** "first / among five / of" by instrument and kind. */
-export function tally<T>(answers: readonly T[], keyOf: (answer: T) => string, counts: ReadonlyArray<(answer: T) => number>): Map<string, number[]> {
-  const table = new Map<string, number[]>();
-  for (const answer of answers) {
-    const key = keyOf(answer);
-    const row = table.get(key) ?? counts.map(() => 0);
-    table.set(
-      key,
-      row.map((sum, i) => sum + counts[i]!(answer)),
-    );
-  }
-  return table;
-}
