@@ -28,6 +28,8 @@ export interface LeftHandCosts {
   leap: number;
   leapInSlur: number;
   hopEqualStop: number;
+  /** Two fingers on one spot of neighbouring strings. */
+  squeeze: number;
   /** A finger that lies across two strings, not the fourth and not on the bass. */
   cover: number;
   hopNearStop: number;
@@ -110,6 +112,7 @@ export const COST_TABLE: Readonly<Record<keyof LeftHandCosts, CostEntry>> = {
   leap: t(0.5),
   leapInSlur: t(0.8),
   hopEqualStop: j(0.55),
+  squeeze: j(0.6),
   cover: t(0.15),
   hopNearStop: t(0.7),
   fourthFinger: t(0.07),

@@ -129,7 +129,7 @@ function mostRefund(costs: LeftHandCosts, weights: Float64Array): number {
     [SLIDE, below(costs.slideSameLetter, costs.slideOtherLetter) + below(costs.slideOnFourth)],
     [CROSSING, below(costs.crossing, costs.crossingInSlur, costs.crossingLow)],
     [LEAP, MOST_STRINGS * below(costs.leap, costs.leapInSlur)],
-    [HOP, below(costs.hopEqualStop, costs.cover, costs.hopNearStop)],
+    [HOP, below(costs.hopEqualStop, costs.cover, costs.hopNearStop) + below(costs.squeeze)],
     [EXTENSION, below(costs.extensionChange)],
     [THUMB_TERM, below(costs.thumbChange)],
     [REACH, below(costs.beyondReach)],
@@ -222,6 +222,7 @@ function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighi
     if (sameFinger && old.stop !== target.stop && old.string === target.string) into[SLIDE]! += costs.slideOtherLetter;
     if (!acrossOpen) reachTerm(old, target, weighing, into);
     if (weighing.high && isOddlySpaced(old, target)) into[FRAME]! += costs.oddSpacing;
+    if (weighing.covers && isSqueezed(old, target)) into[HOP]! += costs.squeeze;
     if (isOverwide(old, target)) into[REACH]! += costs.beyondReach;
   }
   if (sameFinger && !acrossOpen && old.string !== target.string && !hidesShift(moment)) {
@@ -251,6 +252,10 @@ function isOddlySpaced(a: Place, b: Place): boolean {
   const apart = high.stop - low.stop;
   return spacing !== undefined && (apart < spacing[0] || apart > spacing[1]);
 }
+
+/** Two fingers on one spot of neighbouring strings, where one could lie across both. */
+const isSqueezed = (a: Place, b: Place): boolean =>
+  a.stop === b.stop && a.finger !== b.finger && Math.abs(a.string - b.string) === 1 && Math.max(a.finger, b.finger) < 4;
 
 /** The first finger drawn back and another stretched forward at once: a hand of five half steps, which nobody has (common practice). */
 const isOverwide = (a: Place, b: Place): boolean =>
