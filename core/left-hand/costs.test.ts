@@ -33,7 +33,6 @@ const ON_VIOLIN: Row[] = [
   ['over a string, detached', 'F5/.5 B3/.5', '1/1 2/4', { crossing: 0.07, leap: 1, frame: 0.42, reach: 0.213 }],
   ['over a string in a slur', '(F5/.5 B3/.5)', '1/1 2/4', { crossing: 0.18, leap: 1.6, frame: 0.42, reach: 0.213 }],
   ['one finger over on the same stop', 'E4/.5 B4/.5', '1/3 1/2', { crossing: 0.07, hop: 0.15 }],
-  ['two fingers squeezed on one spot', 'F4/.5 C5/.5', '1/3 2/2', { crossing: 0.07, hop: 0.6, frame: 0.66 }],
   ['the fourth finger does not lie across', 'A4/.5 E5/.5', '4/3 4/2', { crossing: 0.07, hop: 0.55, 'weak finger': 0.14, height: 0.048 }],
   ['one finger over and half a step on', 'E4/.5 C5/.5', '1/3 1/2', { crossing: 0.07, hop: 0.7, frame: 0.5 }],
   ['in a rest it has time', 'E4/.5 r/.5 B4/.5', '1/3 1/2', { crossing: 0.07 }],
@@ -85,6 +84,7 @@ const ON_CELLO: Row[] = [
   ['first and third in an open hand', 'E3/.5 G3/.5', '1/2 3/2', { extension: 0.18, reach: 0.117, start: 0.13 }],
   ['first and fourth in an open hand', 'B2/.5 D#3/.5', '1/3 4/3', { 'weak finger': 0.06, height: 0.054, extension: 0.18, reach: 0.066, start: 0.39 }],
   ['the first finger drawn back', 'Bb2/.5 C3/.5', '1/3 2/3', { extension: 0.18, reach: 0.152, start: 0.26 }],
+  ['two fingers squeezed on one spot', 'F#3/.5 B2/.5', '2/2 3/3', { crossing: 0.12, extension: 0.18, hop: 0.6 }],
   ['the thumb, and a finger after it', 'D4/.5 E4/.5', 'T/1 1/1', { shift: 0.838, 'long shift': 0.024, height: 0.007, start: 0.39 }],
 ];
 
