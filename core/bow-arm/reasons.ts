@@ -60,3 +60,11 @@ export function bowingNumbers(bowing: Bowing, question: NumbersQuestion): Bowing
     longestCm: bowing.strokes.reduce((most, stroke) => Math.max(most, stroke.cm), 0),
   };
 }
+
+/** "twice as fast", "nearly three times as fast", "1.4 times as fast". */
+export function timesAsFast(ratio: number): string {
+  const whole = Math.round(ratio);
+  if (whole < 2 || Math.abs(ratio - whole) > 0.15) return `${ratio.toFixed(1)} times as fast`;
+  const words = whole === 2 ? 'twice' : whole === 3 ? 'three times' : whole === 4 ? 'four times' : `${whole} times`;
+  return `${ratio < whole - 0.04 ? 'nearly ' : ''}${words} as fast`;
+}

@@ -157,10 +157,10 @@ const racesBack = (stroke: Stroke, before: Stroke | undefined, hairCm: number, d
       steadyStepDb: round(pair.stepDb),
       ...(drift?.figuresUntilEnd ? { figuresUntilTheBowEnds: drift.figuresUntilEnd } : {}),
     },
-    text: `${words.racesText(before.cmPerS, stroke.cmPerS, stroke.stepDb, stroke.direction)}${drift ? ` ${words.driftText(drift.times, pair.speedRatio, pair.stepDb, drift.figuresUntilEnd)}` : ''}`,
+    text: `${words.racesText(before.cmPerS, stroke.cmPerS, stroke.direction)}${drift ? ` ${words.driftText(drift.times, pair.speedRatio, drift.figuresUntilEnd, drift.perFigure > 0 ? 'tip' : 'frog')}` : ''}`,
     remedies: [
       {
-        text: `Less bow on the long one: ${Math.round(pair.fairCm)} cm for both, the long one ${db(pair.longDb)}, the short one ${db(pair.shortDb)} against its own level.`,
+        text: `Less bow on the long one: ${Math.round(pair.fairCm)} cm for both, then the long one is a little softer and the short one a little louder than their level.`,
         before: step,
         after: round(Math.abs(pair.shortDb)),
       },
@@ -197,7 +197,7 @@ const levelOutOfReach: StrokeKind = (stroke, _before, { hairCm }) => {
     load: Math.abs(missingDb),
     from: MISSING_DB_FROM,
     numbers: { level: stroke.level, cm: round(stroke.cm), cmPerS: round(stroke.cmPerS), contact: round(contact), missingDb: round(missingDb) },
-    text: words.missingText(stroke.level, missingDb, stroke.cmPerS, contact),
+    text: words.missingText(stroke.level, missingDb, stroke.cmPerS),
     remedies: [
       {
         text:
@@ -294,5 +294,3 @@ function clashAt(stroke: Stroke, context: BowContext): string[] | null {
     })
   );
 }
-
-const db = (value: number): string => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)} dB`;

@@ -1,4 +1,5 @@
 /** English sentences of the checks, made from typed values in this one place. */
+import { timesAsFast } from '../bow-arm/reasons';
 import type { Cause } from './intonation';
 import type { HearIt } from './hear';
 import type { TwoReferences } from './target';
@@ -29,7 +30,7 @@ export const heldText = (pitches: string): string => `Planned as if ${pitches} $
 
 export function shiftText(shift: Shift, load: number): string {
   const over = load >= 1.75 ? 'far too little time' : load >= 1.25 ? 'too little time' : 'hardly time enough';
-  return `Shift of ${Math.round(shift.mm)} mm in ${seconds(shift.gapMs / 1000)}, ${shift.heard}: ${over} for this player (${shift.bitsPerS.toFixed(0)} bits/s).`;
+  return `Shift of ${Math.round(shift.mm)} mm in ${seconds(shift.gapMs / 1000)}, ${shift.heard}: ${over} for this player.`;
 }
 
 export function reachText(mm: number, comfortable: number, limit: number, a: number, b: number): string {
@@ -143,12 +144,14 @@ export function runsOutText(needed: number, hair: number, slowest: number, held:
   return `This slur takes ${seconds(held)} and needs at least ${cm(needed)} of bow to speak (${slowest.toFixed(0)} cm/s); there are ${cm(hair)}.`;
 }
 
-export function racesText(before: number, after: number, stepDb: number, direction: string): string {
-  return `The ${direction}-bow must bring back in a shorter note what the one before used: ${before.toFixed(0)} cm/s, then ${after.toFixed(0)} cm/s, ${stepDb.toFixed(0)} dB louder by speed alone.`;
+/** @param before cm a second of the stroke before @param after of this one */
+export function racesText(before: number, after: number, direction: string): string {
+  return `The ${direction}-bow must bring back in a shorter note what the one before used: ${timesAsFast(after / before)}, so it will bump.`;
 }
 
-export const driftText = (times: number, ratio: number, stepDb: number, until: number | null): string =>
-  `The figure comes ${times} times: bowed there and back for good, the short one goes ${ratio.toFixed(2)} times as fast (+${stepDb.toFixed(1)} dB)${until ? `; with the bow each would like, the bow ends after ${until} of them` : ''}.`;
+/** @param end where the bow is when there is none left to go on with */
+export const driftText = (times: number, ratio: number, until: number | null, end: 'tip' | 'frog'): string =>
+  `The figure comes ${times} times: bowed there and back for good, the short one goes ${timesAsFast(ratio)}${until ? `; with the bow that each of them wants, the bow is at the ${end} after ${until} of them` : ''}.`;
 
 export const retakeText = (needed: number, free: number): string => `The retake needs ${seconds(needed)}, the music leaves ${seconds(free)}.`;
 
@@ -168,8 +171,8 @@ export const crossingText = (perS: number, most: number, where: string): string 
 export const leapText = (strings: number, gap: number): string =>
   `The slur leaps over ${strings > 2 ? 'two strings' : 'a string'} in ${seconds(gap)}: the string between will sound.`;
 
-export const missingText = (level: string, missing: number, speed: number, contact: number): string =>
-  `${level} cannot be had with the bow that is left: at ${speed.toFixed(0)} cm/s, even as near the bridge as it goes (${contact.toFixed(3)} of the string), ${Math.abs(missing).toFixed(0)} dB are missing.`;
+export const missingText = (level: string, missing: number, speed: number): string =>
+  `${level} cannot be had with the bow that is left: at ${speed.toFixed(0)} cm/s it is ${Math.abs(missing) >= 6 ? 'much' : Math.abs(missing) >= 3 ? 'clearly' : 'a little'} too soft, even as near the bridge as it goes.`;
 
 export const wishMissedText = (wish: string, is: string): string => `You wished ${wish}; around what is marked and printed the bow comes out ${is}.`;
 

@@ -65,9 +65,9 @@ const BASS: Readonly<Record<number, string>> = {
   12: 'VII',
 };
 
-/** Name of a chromatic hand place on cello or bass; above the named ones the stop itself is the name. */
-export function chromaticPositionName(kind: InstrumentKind, hand: number, thumb: boolean): string {
+/** Name of a chromatic hand place on cello or bass; above the named ones the note under the first finger is the name: "1 on B". */
+export function chromaticPositionName(kind: InstrumentKind, hand: number, thumb: boolean, note: string): string {
   if (thumb) return 'thumb';
   const names = kind === 'bass' ? BASS : CELLO;
-  return names[hand] ?? `first finger ${hand} half steps up`;
+  return names[hand] ?? `1 on ${note}`;
 }

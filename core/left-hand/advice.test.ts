@@ -83,7 +83,7 @@ describe('where the hand moves', () => {
     const music = 'D5 E5 F5 F5 | A5 A5 G#6 G#6 | G#6 F6 F6 D#6';
     const late = planned('violin', music, { length: 0.25, tempo: 100, beats: 1 });
     const [found] = of('move early', late);
-    expect(found!.text).toMatch(/^Move \d notes early, with \d on D at F5 in bar 1: the shift then asks for \d+ bits\/s instead of \d+\.$/);
+    expect(found!.text).toMatch(/^Move \d notes early, with \d on D at F5 in bar 1: the hand then has \d\.\d\d s for it instead of \d\.\d\d s\.$/);
     const { noteId, finger, string } = found!.take!;
     const i = late.request.part.notes.findIndex((note) => note.id === noteId);
     // Taken, the hardest shift is as much easier as was said.

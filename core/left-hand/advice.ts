@@ -85,10 +85,17 @@ const label = ({ part }: FingeringRequest, barIndex: number): string => part.bar
 const samePlace = (a: Step, b: Step): boolean =>
   a.fingered.place.string === b.fingered.place.string && a.fingered.place.finger === b.fingered.place.finger && a.fingered.place.stop === b.fingered.place.stop;
 
+/** Once for each stretch in which the hand stays: the finger lies there from then on. */
 function covered(request: FingeringRequest, steps: readonly Step[]): HandAdvice[] {
+  const set = new Set<string>();
   return steps.flatMap((step, i) => {
+    if (step.fingered.shift) set.clear();
     const other = steps.slice(i + 1, i + 1 + 6).find(({ fingered }) => step.fingered.covered?.includes(fingered.id));
     if (!other) return [];
+    const { finger: which, stop, string } = step.fingered.place;
+    const where = `${which} ${stop} ${Math.min(string, other.fingered.place.string)}`;
+    if (set.has(where)) return [];
+    set.add(where);
     const apart = other.fingered.event - step.fingered.event;
     const rocked = step.fingered.place.stop >= CURVED_FROM ? ' So high the finger is rocked across rather than pressed flat.' : '';
     return [
@@ -241,7 +248,8 @@ function movedEarly(request: FingeringRequest, prepared: Prepared, way: Fingerin
     const i = at.get(fingered.event);
     if (!shift || i === undefined || note.onset < within.from || note.onset >= within.to || shift.bitsPerS < bitsPerS * EARLY_FROM) return [];
     const best = earlier(request, prepared, choice, i, fingered, within);
-    if (!best) return [];
+    // Only a place that the hand goes to: one that it is in already is no move.
+    if (!best?.first.shift) return [];
     const early = noteById(request.part, best.first.id)!;
     const { place } = best.first;
     const notes = i - best.at === 1 ? 'a note' : `${i - best.at} notes`;
@@ -251,12 +259,14 @@ function movedEarly(request: FingeringRequest, prepared: Prepared, way: Fingerin
         kind: 'move early' as const,
         barIndex: early.barIndex,
         noteIds: [best.first.id, fingered.id],
-        text: `Move ${notes} early, with ${fingerName(place.finger)} on ${stringName(request.player.instrument, place.string)} ${where}: the shift then asks for ${best.bitsPerS.toFixed(0)} bits/s instead of ${shift.bitsPerS.toFixed(0)}.`,
+        text: `Move ${notes} early, with ${fingerName(place.finger)} on ${stringName(request.player.instrument, place.string)} ${where}: the hand then has ${inSeconds(best.first.shift.gapMs)} for it instead of ${inSeconds(shift.gapMs)}.`,
         take: { noteId: best.first.id, finger: fingerName(place.finger), string: place.string },
       },
     ];
   });
 }
+
+const inSeconds = (ms: number): string => `${(ms / 1000).toFixed(2)} s`;
 
 /** Indices of the grips that a fingering takes; -1 where it has none. */
 function choiceOf(prepared: Prepared, way: Fingering, at: ReadonlyMap<number, number>): number[] {

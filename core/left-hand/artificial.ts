@@ -108,6 +108,6 @@ function thumbInstead(place: Place, { instrument }: Player): Place | null {
     shape: 'thumb',
     hand,
     handMm: stopMm(instrument.lengthMm, hand),
-    position: chromaticPositionName(instrument.kind, hand, true),
+    position: chromaticPositionName(instrument.kind, hand, true, ''),
   };
 }

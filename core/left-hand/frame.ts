@@ -64,7 +64,7 @@ function wordsOf(fingers: readonly FrameFinger[], position: string | null, playe
       if (named) parts.push(named);
       const next = own[i + 1];
       if (!next || next.finger === each.finger) return;
-      parts.push(`${fingerName(each.finger)} and ${fingerName(next.finger)} ${apart(next.stop - each.stop)}`);
+      parts.push(`${fingerName(each.finger)} and ${fingerName(next.finger)} ${apart(next.stop - each.stop, instrument)}`);
       const spread = spreadMm(player.hand, each.finger, next.finger);
       if (spread && next.mm - each.mm > spread.comfortable) parts.push(`a stretch of ${Math.round(next.mm - each.mm)} mm`);
     });
@@ -73,8 +73,10 @@ function wordsOf(fingers: readonly FrameFinger[], position: string | null, playe
   return words;
 }
 
-const STEPS = ['on one spot', 'touching, a half step', 'a whole step apart', 'a step and a half apart', 'two whole steps apart'];
-const apart = (halfSteps: number): string => STEPS[halfSteps] ?? `${halfSteps} half steps apart`;
+const STEPS = ['on one spot', 'a half step apart', 'a whole step apart', 'a step and a half apart', 'two whole steps apart'];
+/** On violin and viola the fingers of a half step touch. */
+const apart = (halfSteps: number, { kind }: Instrument): string =>
+  halfSteps === 1 && (kind === 'violin' || kind === 'viola') ? 'touching, a half step' : (STEPS[halfSteps] ?? `${halfSteps} half steps apart`);
 
 /** Where the fingers of violin and viola usually lie in first position, half steps above the open string (methods). */
 const USUAL: Readonly<Record<number, number>> = { 1: 2, 2: 4, 3: 5, 4: 7 };

@@ -2,7 +2,7 @@
  * Every way to stop one note: string, stop, finger, and the frame of the hand that reaches it.
  * Violin and viola think in letter names (spelling decides the finger), cello and bass in half steps.
  */
-import { letterIndex, midiOf, transposed, type Pitch } from '../score/pitch';
+import { letterIndex, midiOf, pitchName, spelled, transposed, type Pitch } from '../score/pitch';
 import { harmonicTouches, stopMm } from '../instruments/geometry';
 import type { Instrument } from '../instruments/instrument';
 import type { Player } from '../instruments/player';
@@ -106,7 +106,7 @@ function stoppedPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, 
   const kind = player.instrument.kind;
   return kind === 'violin' || kind === 'viola'
     ? letterPlaces(string, stop, pitch, open, player.instrument, costs)
-    : chromaticPlaces(string, stop, pitch, player, costs);
+    : chromaticPlaces(string, stop, pitch, open, player, costs);
 }
 
 /** Touches that sound the written note, or where the written note is the touch itself. */
@@ -220,7 +220,15 @@ function letterFit(
   return { cost: costs.oddAlteration, ...plain };
 }
 
-function chromaticPlaces(string: number, stop: number, pitch: Pitch, player: Player, costs: PlaceCosts): Place[] {
+/** A hand that is drawn back is named by where its first finger lies, but by the nut: there it is first position, extended back. */
+const namedBy = (shape: Shape, hand: number): number => (shape === 'extended back' && hand > 2 ? hand - 1 : hand);
+
+/** The note under the first finger, spelled like the note that is played. */
+function pitchOn(open: Pitch, hand: number, played: Pitch): string {
+  return pitchName(spelled(midiOf(open) + hand, played.alter < 0 ? -3 : played.alter > 0 ? 3 : 0)).replace(/-?\d+$/, '');
+}
+
+function chromaticPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, player: Player, costs: PlaceCosts): Place[] {
   const { instrument } = player;
   const places: Place[] = [];
   for (const shape of shapesOf(player)) {
@@ -235,7 +243,7 @@ function chromaticPlaces(string: number, stop: number, pitch: Pitch, player: Pla
         finger,
         hand,
         handMm: stopMm(instrument.lengthMm, hand),
-        position: chromaticPositionName(instrument.kind, hand, shape.shape === 'thumb'),
+        position: chromaticPositionName(instrument.kind, namedBy(shape.shape, hand), shape.shape === 'thumb', pitchOn(open, hand, pitch)),
         shape: shape.shape,
         extension: shape.extension,
         harmonic: null,

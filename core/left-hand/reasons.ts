@@ -54,13 +54,15 @@ const WORTH_SAYING = 0.15;
 export function costsMore(terms: Partial<Record<Term, number>>, best: Partial<Record<Term, number>>): { more: string[]; less: string[] } {
   const all = new Set([...Object.keys(terms), ...Object.keys(best)] as Term[]);
   const differences = [...all].map((term) => ({ term, by: (terms[term] ?? 0) - (best[term] ?? 0) })).sort((a, b) => Math.abs(b.by) - Math.abs(a.by));
+  // Of two ways that cost nearly the same the greatest difference is still what one chooses by.
+  const worthSaying = Math.max(1e-6, Math.min(WORTH_SAYING, Math.abs(differences[0]?.by ?? 0) - 1e-6));
   return {
     more: differences
-      .filter(({ by }) => by > WORTH_SAYING)
+      .filter(({ by }) => by > worthSaying)
       .slice(0, 2)
       .map(({ term }) => MORE[term]),
     less: differences
-      .filter(({ by }) => by < -WORTH_SAYING)
+      .filter(({ by }) => by < -worthSaying)
       .slice(0, 2)
       .map(({ term }) => LESS[term]),
   };

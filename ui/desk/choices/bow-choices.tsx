@@ -3,6 +3,7 @@
 import { Button } from '@/ui/kit/button';
 import { chordPlan } from '@/core/bow-arm/chords';
 import type { Stroke } from '@/core/bow-arm/describe';
+import { timesAsFast } from '@/core/bow-arm/reasons';
 import { soundRecipe } from '@/core/bow-arm/sound';
 import { stringName } from '@/core/instruments/instrument';
 import { CHORD_WAYS, type ChordWay } from '@/core/marking/values';
@@ -49,14 +50,20 @@ export function BowChoices() {
 }
 
 function StrokeNow({ stroke }: { stroke: Stroke }) {
-  const recipe = soundRecipe(stroke);
-  const step = stroke.stepDb === 0 ? '' : `${stroke.stepDb > 0 ? '+' : '−'}${Math.abs(stroke.stepDb).toFixed(1)} dB by speed`;
+  const { report } = useDesk();
+  const open = new Set(report?.fingering?.notes.filter(({ place }) => place.finger === 0).map(({ id }) => id));
+  const recipe = soundRecipe(
+    stroke,
+    stroke.noteIds.every((id) => open.has(id)),
+  );
+  const ratio = 10 ** (stroke.stepDb / 20);
+  const step = ratio > 1.15 ? timesAsFast(ratio) : ratio < 0.87 ? `${timesAsFast(1 / ratio).replace('fast', 'slow')}` : '';
   return (
     <div className="rounded-xl border border-line px-3 py-2">
       <Numbers
         rows={[
           [`${stroke.direction}-bow`, stroke.zone, `${Math.round(stroke.from * 100)} to ${Math.round(stroke.to * 100)} %`],
-          ['length', `${stroke.cm.toFixed(0)} cm`, `would like ${stroke.preferredCm.toFixed(0)} cm`],
+          ['length', `${stroke.cm.toFixed(0)} cm`, `wants ${stroke.preferredCm.toFixed(0)} cm`],
           ['speed', `${stroke.cmPerS.toFixed(0)} cm/s`, step],
           ['contact', recipe.lane, ''],
           ['weight', recipe.weightWords, ''],
@@ -66,7 +73,7 @@ function StrokeNow({ stroke }: { stroke: Stroke }) {
       <SoundPicture recipe={recipe} />
       {recipe.missingDb < 0 && (
         <p className="text-[13px] font-semibold text-plum">
-          {stroke.level} is not to be had with this little bow: {Math.abs(recipe.missingDb).toFixed(0)} dB are missing.
+          {stroke.level} is not to be had with this little bow, even as near the bridge as it goes.
         </p>
       )}
     </div>
