@@ -82,7 +82,7 @@ const entries: { [Kind in FindingKind]: Entry<NumbersOf[Kind]> } = {
   'colour break': { ...LEFT, ...bySeverity, shape: 'dot', label: () => 'colour break' },
   'audible shift': { ...LEFT, shape: 'dot', unit: 'mm', burden: (n) => n.mm, label: () => 'audible shift' },
   'bow runs out': { ...ARM, limits: 'below', unit: 'bows', burden: (n) => n.neededCm / n.hairCm, label: () => 'bow runs out' },
-  'bow must race back': { ...ARM, unit: 'dB', burden: (n) => n.surplusDb, label: (n) => `+${Math.round(n.stepDb)} dB back` },
+  'bow must race back': { ...ARM, unit: 'dB', burden: (n) => n.surplusDb, label: (n) => `${(n.cmPerS / n.beforeCmPerS).toFixed(1)} × as fast` },
   'retake late': { ...ARM, ofThePlayer: true, unit: '× the time', burden: (n) => n.neededS / n.freeS, label: () => 'retake late' },
   'stroke too quick': {
     ...ARM,

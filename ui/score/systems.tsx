@@ -17,6 +17,7 @@ import { HandMoving } from './hand-moving';
 import { strokesBySystem } from './strokes-drawn';
 import { LeftHandTrack } from './left-hand-track';
 import { headsInOrder } from './layout';
+import { PlannedBows } from './planned-bows';
 import { RiskTrack } from './risk-track';
 import type { Engraving, System } from '@/ui/score/engraving';
 
@@ -65,6 +66,7 @@ export function Systems(props: Props) {
       {engraving.systems.map((system, i) => (
         <section key={i} className="rounded-xl border border-line bg-sheet px-2 pt-1 pb-2">
           <NoteSigns system={system} firstBar={firstBars[i]!} notes={music.playerNotes} onOpen={props.does.openNote} />
+          {!props.folded.bow && <PlannedBows system={system} drawn={strokes[i] ?? []} marked={plan.bowsMarked} />}
           <Staff system={system} {...props} />
           <Tracks system={system} drawn={strokes[i] ?? []} {...props} />
         </section>
