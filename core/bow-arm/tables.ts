@@ -185,7 +185,7 @@ export const BOW_COSTS: BowCosts = {
   distribution: 0.7,
   homePull: 0.35,
   loudness: 0.6,
-  drift: 8,
+  drift: 3,
   unlikeBeside: 0.8,
   infeasible: 3,
   arrive: 100,
