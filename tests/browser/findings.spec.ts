@@ -25,7 +25,9 @@ test('from finding to finding by key; what helps is tried while it is pointed at
   await page.keyboard.press('Shift+F');
   await expect(card(page)).toHaveAttribute('aria-label', first!);
   await expect(helps(page).getByRole('button', { name: 'Take' }).first()).toBeVisible();
-  const drawn = () => page.locator('svg[aria-label^="Left hand"]').first().innerHTML();
+  // Whichever hand the finding is about.
+  const tracks = page.locator('svg[aria-label^="Left hand"], svg[aria-label^="Bow"]');
+  const drawn = () => tracks.evaluateAll((all) => all.map((svg) => svg.innerHTML).join());
   const before = await drawn();
   await score(page).focus();
   await page.keyboard.press('ArrowDown');
