@@ -123,6 +123,14 @@ describe('sound', () => {
     expect(quarter.missingDb).toBeLessThan(-0.5);
     expect(soundRecipe(with_({ cmPerS: 4.25 })).missingDb - quarter.missingDb).toBeCloseTo(-6.02, 2);
   });
+  test('vibrato: quick under an accent and in a held quiet tone, none on an open string or a short note', () => {
+    const speed = (change: Partial<Stroke>) => soundRecipe(with_(change)).vibrato.speed;
+    expect([speed({ kind: 'accent' }), speed({ school: 'held', level: 'p' }), speed({ school: 'held', level: 'mf' }), speed({ level: 'p' })]).toEqual([
+      3, 3, 2, 2,
+    ]);
+    expect(soundRecipe(with_({}), true).vibrato).toMatchObject({ width: 0, words: 'none: an open string' });
+    expect(soundRecipe(with_({ seconds: 0.2 })).vibrato.width).toBe(0);
+  });
   test('louder is nearer to the bridge with more weight; flowing has less weight than held', () => {
     const quiet = soundRecipe(with_({ level: 'pp', wantedSpeed: 14, cmPerS: 14 }));
     const loud = soundRecipe(with_({ level: 'ff', wantedSpeed: 58, cmPerS: 58 }));

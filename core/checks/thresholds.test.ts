@@ -12,7 +12,7 @@ import type { FingeredNote } from '../left-hand/fingering';
 import { check } from './check';
 import type { FindingKind } from './numbers';
 import { expectedError, type ToneSurroundings } from './intonation';
-import { severityOf } from './tables';
+import { BOW_LOAD_FROM, PLUCK_LOAD_FROM, severityOf, TOLD, TRILL_LOAD_FROM, UNEVEN_DB_FROM, UNEVEN_FIGURE_DB_FROM, type Thresholds } from './tables';
 
 interface Asked extends MakeOptions {
   kind?: InstrumentKind;
@@ -147,4 +147,16 @@ describe('what each cause adds, in cents, to a finger at the fifth stop', () => 
     const shifted = { ...note(2), shift: { mm: 50, gapMs: 100 } } as unknown as FingeredNote;
     expect(LEVELS.map((level) => causes(shifted, {}, level).shift)).toEqual([31.7, 17.61, 10.57, 6.34]);
   });
+});
+
+/** What is told of, to be watched, and what will fail: just below and at each threshold (judgement). */
+test.each<[string, Thresholds, [number, number, number]]>([
+  ['needed over available bow', BOW_LOAD_FROM, [1, 1.2, 1.6]],
+  ['time to pluck', PLUCK_LOAD_FROM, [1, 2, 4]],
+  ['a trill against the level', TRILL_LOAD_FROM, [1, 1.3, 1.7]],
+  ['an uneven pair, dB', UNEVEN_DB_FROM, [6, 9, 12]],
+  ['an uneven figure, dB', UNEVEN_FIGURE_DB_FROM, [4, 9, 12]],
+  ['told of whatever it is', TOLD, [1, 2, 3]],
+])('%s', (_, table, from) => {
+  expect(from.flatMap((value) => [severityOf(value - 0.01, table), severityOf(value, table)])).toEqual([0, 1, 1, 2, 2, 3]);
 });

@@ -154,3 +154,21 @@ describe('instruments by name', () => {
     for (const kind of INSTRUMENT_KINDS) expect(midiOf(usualInstrument(kind).strings[0]!)).toBeGreaterThan(midiOf(usualInstrument(kind).strings.at(-1)!));
   });
 });
+
+test('smaller instruments are shorter, and by no more than a fifth from one size to the next (makers)', () => {
+  for (const kind of INSTRUMENT_KINDS) {
+    const lengths = Object.values(SIZES[kind]);
+    for (let i = 1; i < lengths.length; i++) {
+      expect(lengths[i]!).toBeLessThan(lengths[i - 1]!);
+      expect(lengths[i]! / lengths[i - 1]!).toBeGreaterThan(0.8);
+    }
+  }
+});
+
+test('the thumb is for cello and bass; a hand spreads less along the strings of violin and viola', () => {
+  expect(INSTRUMENT_KINDS.map((kind) => usualPlayer(kind).thumbPosition)).toEqual([false, false, true, true]);
+  const spreads = INSTRUMENT_KINDS.map((kind) => Math.round(handOf('medium', kind).comfortableMm[14]));
+  expect(spreads).toEqual([83, 92, 110, 110]);
+  // A fourth in first position lies under every usual hand with ease (common practice: 1 and 4 are its frame).
+  for (const kind of ['violin', 'viola'] as const) expect(spanMm(usualInstrument(kind).lengthMm, 2, 7)).toBeLessThan(handOf('medium', kind).comfortableMm[14]);
+});

@@ -63,6 +63,13 @@ describe('schools', () => {
   });
 });
 
+test('what presets and schools come to: the position that is kept, and what an open string costs more or less', () => {
+  const of = (preferences: Partial<HandPreferences>) => resolved({ ...USUAL_PREFERENCES, ...preferences });
+  expect([of({}).stayBelow, of({ preset: 'first position' }).stayBelow]).toEqual([null, 2]);
+  const biases = [of({}), of({ preset: 'first position' }), of({ openStrings: 'open' }), of({ openStrings: 'stopped' })].map(({ openBias }) => openBias);
+  expect(biases).toEqual([0, -0.1, -0.4, 1.2]);
+});
+
 describe('weights', () => {
   test("the coach's own weight stands over the preset's", () => {
     const weight = (preferences: Partial<HandPreferences>) => resolved({ ...USUAL_PREFERENCES, ...preferences }).weights[TERMS.indexOf('crossing')];

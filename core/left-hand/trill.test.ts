@@ -2,7 +2,7 @@ import { makeScore } from '../testing/make';
 import type { InstrumentKind, Note } from '../score/score';
 import { DEFAULT_COSTS } from './costs';
 import type { Shape } from './places';
-import { trillCost, upperStep } from './trill';
+import { isTrilled, trillCost, upperStep } from './trill';
 
 const { trillOnFourth: none, trillOnThird: weak } = DEFAULT_COSTS;
 
@@ -39,4 +39,10 @@ test.each<[pitch: string, fifths: number, above: number | null, halfSteps: numbe
 ])('%s in a key of %i fifths with the sign %p: %i half steps', (pitch, fifths, above, halfSteps) => {
   const note: Note = { ...makeScore('violin', `${pitch}/1`).part.notes[0]!, ornaments: [{ kind: 'trill', above }] as Note['ornaments'] };
   expect(upperStep(note, { fifths })).toBe(halfSteps);
+});
+
+test('a trill is a sign or an ornament of that kind; a turn is none', () => {
+  const [note] = makeScore('violin', 'A4/1').part.notes;
+  const with_ = (kind: string): Note => ({ ...note!, ornaments: [{ kind, above: null }] as unknown as Note['ornaments'] });
+  expect([isTrilled(note!), isTrilled({ ...note!, trill: true }), isTrilled(with_('trill')), isTrilled(with_('turn'))]).toEqual([false, true, true, false]);
 });
