@@ -60,7 +60,8 @@ function insteadOfOpen({ place }: FingeredNote, { strings }: Instrument): boolea
 export function needsNumeral({ id, place, shift }: FingeredNote, last: FingeredNote | null, { part, instrument }: WrittenFor): boolean {
   const note = noteById(part, id);
   if (!note || place.finger === 0 || isLow(place.position)) return false;
-  if (last !== null && shift === null && last.place.string === place.string) return false;
+  // While the hand stays the finger says the string.
+  if (last !== null && shift === null) return false;
   const usual = instrument.strings.findIndex((open) => midiOf(open) <= midiOf(note.pitch)) + 1;
   return usual !== 0 && usual !== place.string;
 }
