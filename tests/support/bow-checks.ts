@@ -55,22 +55,15 @@ function barRows({ heads, strokeOf }: Known): string[] {
 }
 /** Bars with as many heads as the first: the last long note of a figure is none of them. */
 const likeFirst = (rows: readonly string[]): string[] => rows.filter((row) => row.length === rows[0]!.length);
-/** The second time the opening notes come: bars of the first time and bars after it. */
+/** The bars in which the opening notes come again: bowed as at first, or turned round, or it is said why not. */
 function twice(known: Known): boolean {
-  const { heads, way } = known;
   const rows = barRows(known);
-  const tune = (bar: number): string =>
-    heads
-      .filter(({ barIndex }) => barIndex === bar)
-      .map(({ id, duration }) => `${id.slice(id.lastIndexOf(':') + 1)}${duration}`)
-      .join(' ');
-  const bars = [...new Set(heads.map(({ barIndex }) => barIndex))];
-  const again = bars.findIndex((bar, i) => i > 0 && heads.filter((h) => h.barIndex === bar).length > 1 && sameTune(known, bars[0]!, bar));
-  void tune;
+  const bars = [...new Set(known.heads.map(({ barIndex }) => barIndex))];
+  const again = bars.findIndex((bar, i) => i > 0 && known.heads.filter(({ barIndex }) => barIndex === bar).length > 1 && sameTune(known, bars[0]!, bar));
   if (again < 0) return true;
   const length = Math.min(again, rows.length - again);
   const [first, second] = [rows.slice(0, length).join(''), rows.slice(again, again + length).join('')];
-  return first === second || first === turned(second) || way.unlike.length > 0;
+  return first === second || first === turned(second) || known.way.unlike.length > 0;
 }
 const sameTune = ({ heads }: Known, a: number, b: number): boolean => {
   const tune = (bar: number) => heads.filter(({ barIndex }) => barIndex === bar).map(({ pitch, duration, tick }) => JSON.stringify([pitch, duration, tick]));
@@ -156,7 +149,7 @@ const QUESTIONS: ReadonlyArray<readonly [RegExp, (known: Known, words: RegExpExe
   ],
   [/^bar (\d+) (?:begins )?down$/, (k, [, bar]) => of(k, Number(bar) - 1)[0]?.direction === 'down'],
   [/^more bow at the top$/, (k) => k.strokes[1]!.cmPerS > k.strokes[0]!.cmPerS || k.strokes[0]!.cmPerS > k.strokes.at(-1)!.cmPerS],
-  [/^missing$/, (k) => k.strokes.every(({ sound }) => sound.missingDb < 1)],
+  [/^missing$/, (k) => k.strokes.every(({ sound }) => sound.missingDb > -1)],
   [/^lane$/, (k) => laneFits(k)],
   [/^weight$/, (k) => k.strokes.every(({ sound }) => (/pp/.test(k.phrase.music) ? /hardly|light/ : /firm|heavy/).test(sound.weight))],
   [/^vibrato$/, (k) => k.strokes.every(({ sound }) => /none|open|no /.test(sound.vibrato) || sound.vibrato === '')],
