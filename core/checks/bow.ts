@@ -133,6 +133,8 @@ const BROUGHT_BACK = 0.5;
 const racesBack = (stroke: Stroke, before: Stroke | undefined, hairCm: number, drift: Drift | undefined): Trouble | null => {
   // A stroke that springs brings nothing back by its speed.
   if (stroke.kind === 'spiccato' && before?.kind !== 'spiccato') return null;
+  // On the first beat of a bar the shorter note may well be the stronger one (common practice).
+  if (before && stroke.beat === 1 && before.beat !== 1) return null;
   if (!before || stroke.retake || stroke.direction === before.endDirection || stroke.seconds >= before.seconds) return null;
   // Where the bow runs out there is nothing to bring back with less of it; and a little stroke after a long one brings nothing back.
   if (bowLoad(before, hairCm) >= 1 || stroke.cm < before.cm * BROUGHT_BACK) return null;

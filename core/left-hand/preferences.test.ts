@@ -57,6 +57,18 @@ describe('schools', () => {
     expect(opens(best('violin', TUNE, { openStrings: 'stopped' }, { fifths: 3 }))).toBe(0);
     expect(opens(best('violin', 'G4 A4 B4 A4 G4', { openStrings: 'open' }, { fifths: 1, length: 2 }))).toBe(2);
   });
+  test('hidden or heard: a shift goes to the change of bow, or one finger slides in the slur', () => {
+    const way = (slides: HandPreferences['slides']) => best('violin', '(E5 A5) (F5 C5) (G5 D6)', { slides }, { length: 2, tempo: 72 }).notes;
+    const inSlurs = (notes: Fingering['notes']) => notes.filter(({ shift }, i) => shift && i % 2 === 1);
+    expect(inSlurs(way('hidden'))).toEqual([]);
+    const [slide] = inSlurs(way('wanted'));
+    expect(slide!.shift!.kind).toBe('same finger');
+  });
+  test('stay or go: an orchestral player stays where a soloist moves', () => {
+    const shifts = (preset: HandPreferences['preset']) =>
+      best('cello', '(G3 D4) (E4 B3) A3', { preset }, { length: 2, tempo: 60 }).notes.filter(({ shift }) => shift).length;
+    expect([shifts('singing'), shifts('orchestral')]).toEqual([1, 0]);
+  });
   test('slides that are wanted make a shift in a slur cheaper', () => {
     const heard = resolved({ ...USUAL_PREFERENCES, slides: 'wanted' }).costs.shiftInSlur;
     expect(heard).toBeLessThan(resolved().costs.shiftInSlur);
