@@ -1,4 +1,5 @@
 /** The commands of bin/omaggio: bytes and options in, a value of headless/shapes.ts out. */
+import { isUpper } from '../core/instruments/instrument';
 import { beatOf } from '../core/score/beat';
 import { barsAt, sayBars } from '../core/score/address';
 import { ticksOf, type BarRange } from '../core/score/bars';
@@ -7,7 +8,7 @@ import { linesOf } from '../core/instruments/lines';
 import { orderInWords, playedOrder } from '../core/score/played';
 import { automaticPassages } from '../core/score/passages';
 import { pitchName } from '../core/score/pitch';
-import { type InstrumentKind, type Note, type Part } from '../core/score/score';
+import { type Note, type Part } from '../core/score/score';
 import { clockFor, type Clock } from '../core/score/time';
 import { likeTheFile, readScoreBytes } from '../core/formats/read';
 import type { ReadScore } from '../core/formats/musicxml/read';
@@ -139,7 +140,7 @@ function fingered(asked: Asked): Result<Outcome> {
   const advice = said.map(({ kind, barIndex, noteIds, text }) => ({ kind, bar: edited.bars[barIndex]!.label, barIndex, noteIds, text }));
   const against =
     options.against &&
-    playerFrom({ ...options.against, name: 'the other player', tuning: null, level: options.level, thumbPosition: isLow(options.against.instrument) });
+    playerFrom({ ...options.against, name: 'the other player', tuning: null, level: options.level, thumbPosition: !isUpper(options.against.instrument) });
   if (against && !against.ok) return against;
   const question = { ...shared, line, costs: handCosts, preferences: likes };
   const compared = against ? comparedJson(comparedHands(question, player, against.value), edited) : null;
@@ -309,7 +310,7 @@ function playerFor(part: Part, options: Options, technique: Partial<Technique>):
     hand,
     measured,
     level,
-    thumbPosition: isLow(kind),
+    thumbPosition: !isUpper(kind),
     technique,
   });
 }
@@ -328,8 +329,6 @@ function readMarks(text: string | null, part: Part, document: string): Result<Ma
     );
   return good(read.value.marking);
 }
-
-const isLow = (kind: InstrumentKind): boolean => kind === 'cello' || kind === 'bass';
 
 function comparedJson({ differing, decisive }: ForWhom, part: Part) {
   return { differing, decisive: decisive.map((each) => ({ ...each, bar: part.bars[each.barIndex]!.label })), caution: HANDS_CAUTION };

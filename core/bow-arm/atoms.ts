@@ -43,6 +43,8 @@ export interface Atom {
   /** Seconds without the bow on the string before it: a rest, a breath, or pizzicato. */
   silenceS: number;
   linked: boolean;
+  /** It goes on with the same note: a tied one that the bow does not last for is cut in pieces. */
+  tied: boolean;
   /** The slur it lies under is a phrase and may be bowed in pieces. */
   phrase: boolean;
   /** What a fermata makes of its length: 1 without one. */
@@ -212,11 +214,12 @@ export function atomsOf(part: Part, line: Line, clock: Clock, marking: Marking):
       seconds: endS - onsetS,
       silenceS,
       linked,
+      tied: false,
       phrase: false,
       slurShare: 0,
       heldTimes: 1,
       ...signs,
-      kind: signs.kind === 'staccato' && signs.dots && endS - onsetS < SPRINGING_S ? 'spiccato' : signs.kind,
+      kind: signs.kind === 'staccato' && wishes.stroke === undefined && endS - onsetS < SPRINGING_S ? 'spiccato' : signs.kind,
       level,
       steps,
       hairpin,

@@ -1,4 +1,5 @@
 /** The bow in the hand: how much hair it has, and how quick strokes are on its strings. */
+import { rounded } from '../util/round';
 import { DEFAULT_SIZE, SIZES, usualInstrument, type Instrument } from '../instruments/instrument';
 import type { InstrumentKind } from '../score/score';
 import { HAIR_CM } from './tables';
@@ -35,7 +36,7 @@ const SPEED: Readonly<Record<InstrumentKind, number>> = { violin: 1, viola: 0.97
 export function bowOf(instrument: Instrument): Bow {
   const { kind, size } = instrument;
   const share = HAIR_BY_SIZE[kind][size] ?? (SIZES[kind][size] === undefined ? byLength(instrument) : 1);
-  return { kind, hairCm: HAIR_CM[kind] * share, speed: SPEED[kind] };
+  return { kind, hairCm: rounded(HAIR_CM[kind] * share, 1), speed: SPEED[kind] };
 }
 
 export const usualBow = (kind: InstrumentKind): Bow => bowOf(usualInstrument(kind));

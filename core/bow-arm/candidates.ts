@@ -17,7 +17,8 @@ export function withPhrases(atoms: readonly Atom[], part: Pick<Part, 'slurs'>, m
     const slurShare = Math.round(100 * bowsLiked(atoms, start, end, bow)) / 100;
     for (let i = start; i <= end; i++) result[i] = { ...atoms[i]!, slurShare };
     const needed = bowsNeeded(atoms, start, end, bow);
-    if (needed < PHRASE_FROM_BOWS) continue;
+    // One note, however long it is tied, is no phrase.
+    if (needed < PHRASE_FROM_BOWS || atoms[start]!.event === atoms[end]!.event) continue;
     const ids = new Set(atoms.slice(start, end + 1).flatMap((atom) => atom.ids));
     const said = part.slurs.some((slur) => ids.has(slur.from) && markAt(marking, slur.from, 'slur-is')?.value === 'bow');
     if (said) continue;

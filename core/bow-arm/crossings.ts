@@ -2,6 +2,7 @@
  * String crossings: from which string to which, how quickly, inside a slur or not, how far the bow hand travels for it,
  * and which way round the bow goes.
  */
+import { isUpper } from '../instruments/instrument';
 import type { InstrumentKind } from '../score/score';
 import type { Line, LineEvent } from '../instruments/lines';
 import type { Atom } from './atoms';
@@ -119,7 +120,7 @@ export function crossingRate(crossings: readonly Pick<Crossing, 'atS' | 'from' |
 const LEAP_SHARE = 0.35;
 
 /** The string that lies away from the bow hand: violin and viola the lowest, cello and bass the highest. */
-const farIsLow = (instrument: InstrumentKind): boolean => instrument === 'violin' || instrument === 'viola';
+const farIsLow = isUpper;
 
 /**
  * Motion that goes with the circle of the hand: down-bow on the string that is farther from the bow hand, up-bow on the

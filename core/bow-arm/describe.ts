@@ -227,7 +227,12 @@ function changesAt(
   const found: BowChange[] = [];
   const change = (kind: BowChangeKind, why: string, cost: number, at = atom) =>
     found.push({ kind, noteId: at.ids[0]!, writtenAt: [at.ids[0]!], barIndex: at.barIndex, beat: stroke.beat, why, cost: round(cost) });
-  if (span.slurCost > 0 && atom.linked) change('split', splitReason(span, lastPlanned, hairCm, stroke.slowest, atom.phrase), stroke.terms.split);
+  if (span.slurCost > 0 && atom.linked)
+    change(
+      'split',
+      atom.tied ? tieReason(atoms, span, hairCm, stroke.slowest) : splitReason(span, lastPlanned, hairCm, stroke.slowest, atom.phrase),
+      stroke.terms.split,
+    );
   for (let i = span.from + 1; i <= span.to; i++)
     if (!atoms[i]!.linked) change('join', 'one bow for both, so that the next strong beat comes down', BOW_COSTS.join, atoms[i]!);
   const next = stroke.direction === 'up' ? 'so that the next strong beat comes down' : 'so that the bow is where the next note wants it';
@@ -242,12 +247,19 @@ function changesAt(
   return found;
 }
 
+/** Of a tied note: what all of it would need in one bow. */
+function tieReason(atoms: readonly Atom[], { from }: PlannedSpan['span'], hairCm: number, slowest: number): string {
+  const { event } = atoms[from]!;
+  const seconds = atoms.reduce((sum, atom) => (atom.event === event ? sum + atom.seconds / atom.heldTimes : sum), 0);
+  return `held in one bow the tied note needs at least ${Math.round(slowest * seconds)} cm, the bow has ${Math.round(hairCm)}`;
+}
+
 function splitReason(span: PlannedSpan['span'], before: PlannedSpan | undefined, hairCm: number, slowest: number, phrase: boolean): string {
   if (phrase) return 'the slur is longer than any bow and is taken for a phrase';
   const seconds = span.seconds + (before?.span.seconds ?? 0);
   const needed = Math.round(slowest * seconds);
   return needed > hairCm * 0.95
-    ? `the printed slur needs at least ${needed} cm, the bow has ${hairCm}`
+    ? `the printed slur needs at least ${needed} cm, the bow has ${Math.round(hairCm)}`
     : 'so that the strokes around it have enough bow and fall on the right beats';
 }
 
@@ -260,7 +272,7 @@ function withRemovedSlurs(changes: readonly BowChange[], planned: readonly Plann
   for (let start = 0; start < atoms.length;) {
     let end = start;
     while (atoms[end + 1]?.linked) end++;
-    let separate = end > start && !atoms[start]!.phrase;
+    let separate = end > start && !atoms[start]!.phrase && !atoms[end]!.tied;
     for (let i = start; separate && i <= end; i++) separate = strokeAt.get(i)?.span.to === i;
     if (separate) {
       const notes = atoms.slice(start + 1, end + 1).map((atom) => atom.ids[0]!);

@@ -63,6 +63,7 @@ export function bowingNumbers(bowing: Bowing, question: NumbersQuestion): Bowing
 
 /** "twice as fast", "nearly three times as fast", "1.4 times as fast". */
 export function timesAsFast(ratio: number): string {
+  if (Math.abs(ratio - 0.5) < 0.05) return 'half as fast';
   const whole = Math.round(ratio);
   if (whole < 2 || Math.abs(ratio - whole) > 0.15) return `${ratio.toFixed(1)} times as fast`;
   const words = whole === 2 ? 'twice' : whole === 3 ? 'three times' : whole === 4 ? 'four times' : `${whole} times`;

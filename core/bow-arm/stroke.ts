@@ -182,14 +182,15 @@ export function slurCost(atoms: readonly Atom[], from: number, to: number, costs
   let cost = atoms[from]!.linked ? splitCost(atoms[from]!, costs) : 0;
   // The last note of a slur by itself: a slur of two is gone with it.
   const marked = atoms[from]!.lock || atoms[from]!.mustHook || atoms[from]!.mustRetake;
-  if (cost > 0 && !marked && !atoms[from]!.phrase && from === to && !atoms[to + 1]?.linked) cost += costs.splitLast;
+  if (cost > 0 && !marked && !atoms[from]!.phrase && !atoms[from]!.tied && from === to && !atoms[to + 1]?.linked) cost += costs.splitLast;
   for (let i = from + 1; i <= to; i++) if (!atoms[i]!.linked) cost += costs.join;
   return cost;
 }
 
 /** A slur that needs little bow is not given up to save bow: the less it needs, the dearer is its cut. */
-const timesShort = ({ slurShare }: Atom, { splitShort }: BowCosts): number => 1 + (splitShort - 1) * Math.max(0, 1 - slurShare / HALF_A_BOW);
-const HALF_A_BOW = 0.9;
+const timesShort = ({ slurShare }: Atom, { splitShort }: BowCosts): number => 1 + (splitShort - 1) * Math.max(0, 1 - slurShare / WHOLE_BOW);
+/** What a slur takes at most at the speed that it likes (`preferredLengthCm`). */
+const WHOLE_BOW = 0.9;
 
 /** A short last note is the end of running music and no arrival: the price grows from nothing to the whole between these (s, judgement). */
 const LAST_FROM_S = 0.35;

@@ -94,7 +94,7 @@ export interface BowCosts {
   splitOffBeat: number;
   /** Added where only the last note is cut off: a slur of two notes is taken away by it (judgement). */
   splitLast: number;
-  /** Times the price of a split where the slur needs next to no bow; in between for those that need up to half of it. */
+  /** Times the price of a split where the slur needs next to no bow, falling to once where it takes a whole one. */
   splitShort: number;
   /** Share of the price of a split where the slur is taken for a phrase. */
   splitPhrase: number;

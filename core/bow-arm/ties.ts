@@ -11,8 +11,8 @@ import { dynamicAt } from './stroke';
 import { USABLE } from './tables';
 
 /**
- * Atoms of tied notes in pieces, each under the slur of the one before: at bar lines where the bow would not last (common practice: a
- * change on the bar line is heard least), and wherever the coach marked a tied head.
+ * Atoms of tied notes in pieces, each under the slur of the one before: at every tied head where the bow would not last (a change on the
+ * bar line is heard least and costs least), and wherever the coach marked a tied head.
  */
 export function withTies(atoms: readonly Atom[], part: Part, line: Line, clock: Clock, marking: Marking, bow: Bow): Atom[] {
   return atoms.flatMap((atom): Atom[] => {
@@ -36,24 +36,32 @@ function tiedHeads(part: Part, ids: readonly string[], onset: number): Note[] {
   return [...heads.values()].sort((a, b) => a.onset - b.onset);
 }
 
-function isMarked(head: Note, marking: Marking): boolean {
+/** What is marked at a tied head about the bow that begins there. */
+function markedAt(head: Note, marking: Marking) {
   const marks = marksOf(marking, head.id);
-  return bowInForce(head, marking) !== null || [marks?.slur, marks?.hook, marks?.retake].some((mark) => mark && !mark.off);
+  const says = (kind: 'slur' | 'hook' | 'retake', value: string) => marks?.[kind]?.value === value && !marks[kind].off;
+  return { lock: bowInForce(head, marking), split: says('slur', 'split'), hook: says('hook', 'yes'), retake: says('retake', 'yes') };
+}
+
+function isMarked(head: Note, marking: Marking): boolean {
+  const { lock, split, hook, retake } = markedAt(head, marking);
+  return lock !== null || split || hook || retake;
 }
 
 function pieces(atom: Atom, cuts: readonly Note[], part: Part, clock: Clock, marking: Marking): Atom[] {
   const loudness = loudnessOf(part);
   const end = atom.onset + atom.ticks;
-  // Whatever a fermata or a breath does to the length, it does to the last piece.
+  // A breath takes from the last piece, and a fermata holds that one.
   const plain = clock.secondsAt(end) - clock.secondsAt(atom.onset);
-  const first: Atom = { ...atom, ticks: cuts[0]!.onset - atom.onset, seconds: clock.secondsAt(cuts[0]!.onset) - atom.onsetS };
+  const taken = atom.seconds / atom.heldTimes - plain;
+  const lasts = (seconds: number): number => Math.max(0.01, seconds + taken) * atom.heldTimes;
+  const first: Atom = { ...atom, ticks: cuts[0]!.onset - atom.onset, seconds: clock.secondsAt(cuts[0]!.onset) - atom.onsetS, heldTimes: 1 };
   const rest = cuts.map((head, i): Atom => {
     const until = cuts[i + 1]?.onset ?? end;
     const bar = part.bars[head.barIndex]!;
     const { late: _, ...place } = placeInBar({ onset: head.onset, end: until }, bar);
     const steps = loudness.stepsAt(head.onset);
-    const marks = marksOf(marking, head.id);
-    const lock = bowInForce(head, marking);
+    const { lock, split, hook, retake } = markedAt(head, marking);
     const seconds = clock.secondsAt(until) - clock.secondsAt(head.onset);
     return {
       ...atom,
@@ -63,9 +71,11 @@ function pieces(atom: Atom, cuts: readonly Note[], part: Part, clock: Clock, mar
       ticks: until - head.onset,
       barIndex: head.barIndex,
       onsetS: clock.secondsAt(head.onset),
-      seconds: until === end ? Math.max(0.01, seconds + atom.seconds - plain) : seconds,
+      seconds: until === end ? lasts(seconds) : seconds,
+      heldTimes: until === end ? atom.heldTimes : 1,
       silenceS: 0,
-      linked: marks?.slur?.value !== 'split' && lock === null,
+      linked: !split && lock === null,
+      tied: true,
       steps,
       level: levelNear(steps),
       hairpin: loudness.hairpinAt(head.onset),
@@ -75,9 +85,9 @@ function pieces(atom: Atom, cuts: readonly Note[], part: Part, clock: Clock, mar
       kind: atom.kind === 'accent' ? 'détaché' : atom.kind,
       wish: null,
       lock,
-      mustRetake: marks?.retake?.value === 'yes',
-      mustHook: marks?.hook?.value === 'yes',
-      hookAsked: marks?.hook?.value === 'yes',
+      mustRetake: retake,
+      mustHook: hook && !retake,
+      hookAsked: hook,
     };
   });
   return [{ ...first, last: false, ids: atom.ids.filter((id) => onsetOf(part, id) < cuts[0]!.onset) }, ...rest];

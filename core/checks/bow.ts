@@ -90,14 +90,16 @@ type StrokeKind = (stroke: Stroke, before: Stroke | undefined, question: TempoQu
 const runsOut: StrokeKind = (stroke, _before, { tempo, hairCm }) => {
   const load = bowLoad(stroke, hairCm);
   if (load < 1) return null;
-  const neededCm = stroke.slowest * stroke.seconds;
+  // A fermata lasts as long as the bow does: what counts is the note itself.
+  const seconds = stroke.seconds / stroke.heldTimes;
+  const neededCm = stroke.slowest * seconds;
   const bows = Math.ceil(load);
   return {
     kind: 'bow runs out',
     load,
     from: BOW_LOAD_FROM,
-    numbers: { neededCm: round(neededCm), hairCm, seconds: round(stroke.seconds), slowestCmPerS: round(stroke.slowest) },
-    text: words.runsOutText(neededCm, hairCm, stroke.slowest, stroke.seconds),
+    numbers: { neededCm: round(neededCm), hairCm, seconds: round(seconds), slowestCmPerS: round(stroke.slowest) },
+    text: words.runsOutText(neededCm, hairCm, stroke.slowest, seconds),
     remedies: [
       { text: `Split it in ${bows === 2 ? 'two' : bows} bows.`, before: Math.round(neededCm), after: Math.round(neededCm / bows) },
       { text: `One bow lasts from quarter = ${Math.ceil(tempo * load)} on.`, ...atTempo(tempo, Math.ceil(tempo * load)) },

@@ -141,7 +141,7 @@ export const acrossText = (here: string, other: string, there: string, how: 'tog
 export const droneText = (tonic: string): string => `Play it slowly over a drone on ${tonic}.`;
 
 export function runsOutText(needed: number, hair: number, slowest: number, held: number): string {
-  return `This slur takes ${seconds(held)} and needs at least ${cm(needed)} of bow to speak (${slowest.toFixed(0)} cm/s); there are ${cm(hair)}.`;
+  return `This bow has to last ${seconds(held)} and needs at least ${cm(needed)} of bow to speak (${slowest.toFixed(0)} cm/s); ${needed < hair ? `of ${cm(hair)} not quite all can be used` : `there are ${cm(hair)}`}.`;
 }
 
 /** @param before cm a second of the stroke before @param after of this one */

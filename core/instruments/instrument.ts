@@ -22,6 +22,9 @@ export interface Instrument {
 
 export const INSTRUMENT_KINDS = ['violin', 'viola', 'cello', 'bass'] as const satisfies readonly InstrumentKind[];
 
+/** The upper strings: violin and viola, whose hands think in letters; cello and bass count in half steps. */
+export const isUpper = (kind: InstrumentKind): kind is 'violin' | 'viola' => kind === 'violin' || kind === 'viola';
+
 const TUNINGS: Readonly<Record<InstrumentKind, readonly string[]>> = {
   violin: ['G3', 'D4', 'A4', 'E5'],
   viola: ['C3', 'G3', 'D4', 'A4'],

@@ -106,10 +106,10 @@ describe('sizes and players', () => {
 
 test('positions have the names of the methods (from memory)', () => {
   expect([0, 1, 3, 7].map(letterPositionName)).toEqual(['half', 'first', 'third', 'seventh']);
-  expect([1, 2, 4, 5, 7].map((hand) => chromaticPositionName('cello', hand, false, ''))).toEqual(['half', 'first', 'second (raised)', 'third', 'fourth']);
-  expect([2, 4, 12].map((hand) => chromaticPositionName('bass', hand, false, ''))).toEqual(['I', 'II-III', 'VII']);
-  expect(chromaticPositionName('cello', 14, true, '')).toBe('thumb');
-  expect(chromaticPositionName('cello', 14, false, 'B')).toBe('1 on B');
+  expect([1, 2, 4, 5, 7].map((hand) => chromaticPositionName('cello', hand, false, () => ''))).toEqual(['half', 'first', 'second (raised)', 'third', 'fourth']);
+  expect([2, 4, 12].map((hand) => chromaticPositionName('bass', hand, false, () => ''))).toEqual(['I', 'II-III', 'VII']);
+  expect(chromaticPositionName('cello', 14, true, () => '')).toBe('thumb');
+  expect(chromaticPositionName('cello', 14, false, () => 'B')).toBe('1 on B');
 });
 
 describe('instruments by name', () => {

@@ -5,7 +5,7 @@
 import { z } from 'zod';
 import type { InstrumentKind } from '../score/score';
 import { good, type Result } from '../util/result';
-import { type Instrument, instrumentOf, usualInstrument } from './instrument';
+import { type Instrument, instrumentOf, isUpper, usualInstrument } from './instrument';
 
 export type Level = 'beginner' | 'intermediate' | 'advanced' | 'professional';
 export type HandSize = 'small' | 'medium' | 'large';
@@ -132,7 +132,7 @@ export function usualPlayer(kind: InstrumentKind): Player {
     instrument: usualInstrument(kind),
     hand: handOf('medium', kind),
     level: 'advanced',
-    thumbPosition: kind === 'cello' || kind === 'bass',
+    thumbPosition: !isUpper(kind),
     ...USUAL_TECHNIQUE,
   };
 }

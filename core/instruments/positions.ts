@@ -66,8 +66,8 @@ const BASS: Readonly<Record<number, string>> = {
 };
 
 /** Name of a chromatic hand place on cello or bass; above the named ones the note under the first finger is the name: "1 on B". */
-export function chromaticPositionName(kind: InstrumentKind, hand: number, thumb: boolean, note: string): string {
+export function chromaticPositionName(kind: InstrumentKind, hand: number, thumb: boolean, note: () => string): string {
   if (thumb) return 'thumb';
   const names = kind === 'bass' ? BASS : CELLO;
-  return names[hand] ?? `1 on ${note}`;
+  return names[hand] ?? `1 on ${note()}`;
 }

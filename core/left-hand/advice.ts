@@ -5,7 +5,7 @@
 import { midiOf, pitchName } from '../score/pitch';
 import { noteById } from '../score/find';
 import type { Note } from '../score/score';
-import { stringName } from '../instruments/instrument';
+import { isUpper, stringName } from '../instruments/instrument';
 import { fingerName, THUMB } from '../instruments/player';
 import { explain, preferredBy, prepareFingering, type FingeredNote, type Fingering, type FingeringRequest, type Prepared, type TickRange } from './fingering';
 import type { UnlikeFingers } from './alike';
@@ -169,8 +169,7 @@ function setBefore(request: FingeringRequest, steps: readonly Step[]): HandAdvic
 
 function damped(request: FingeringRequest, steps: readonly Step[]): HandAdvice[] {
   const { player, line, clock } = request;
-  const low = player.instrument.kind === 'cello' || player.instrument.kind === 'bass';
-  if (!low) return [];
+  if (isUpper(player.instrument.kind)) return [];
   return steps.flatMap((step) => {
     if (step.fingered.place.finger !== 0) return [];
     const next = line.events[step.fingered.event + 1];

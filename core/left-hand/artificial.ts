@@ -3,6 +3,7 @@
  * stop (physics of the string): touched a fourth above two octaves, a fifth above a twelfth, a major third above two octaves
  * and a major third, a minor third above two octaves and a fifth.
  */
+import { isUpper } from '../instruments/instrument';
 import { midiOf, type Pitch } from '../score/pitch';
 import type { Note } from '../score/score';
 import { stopMm } from '../instruments/geometry';
@@ -67,7 +68,7 @@ export function artificialGrips(notes: readonly Note[], player: Player, costs: L
   const asked = artificialOf(notes);
   if (!asked) return [];
   const { base, touch } = asked;
-  const withThumb = player.instrument.kind === 'cello' || player.instrument.kind === 'bass';
+  const withThumb = !isUpper(player.instrument.kind);
   const stopping = placesFor({ pitch: base, harmonic: null }, player, costs)
     .filter((place) => place.finger === 1 && !place.extension && place.harmonic === null)
     .map((place) => (withThumb ? thumbInstead(place, player) : place))
@@ -108,6 +109,6 @@ function thumbInstead(place: Place, { instrument }: Player): Place | null {
     shape: 'thumb',
     hand,
     handMm: stopMm(instrument.lengthMm, hand),
-    position: chromaticPositionName(instrument.kind, hand, true, ''),
+    position: chromaticPositionName(instrument.kind, hand, true, () => ''),
   };
 }

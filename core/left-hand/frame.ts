@@ -1,6 +1,6 @@
 /** The hand frame at a note: what each finger does on each string while the hand stays, in half and whole steps. */
 import { centsPerMm, stopMm } from '../instruments/geometry';
-import { stringName, type Instrument } from '../instruments/instrument';
+import { isUpper, stringName, type Instrument } from '../instruments/instrument';
 import { fingerName, spreadMm, THUMB, type Player } from '../instruments/player';
 import { TARGET_WIDTH_CENTS, SAME_PLACE_MM } from './shift';
 import type { FingeredNote } from './fingering';
@@ -76,7 +76,7 @@ function wordsOf(fingers: readonly FrameFinger[], position: string | null, playe
 const STEPS = ['on one spot', 'a half step apart', 'a whole step apart', 'a step and a half apart', 'two whole steps apart'];
 /** On violin and viola the fingers of a half step touch. */
 const apart = (halfSteps: number, { kind }: Instrument): string =>
-  halfSteps === 1 && (kind === 'violin' || kind === 'viola') ? 'touching, a half step' : (STEPS[halfSteps] ?? `${halfSteps} half steps apart`);
+  halfSteps === 1 && isUpper(kind) ? 'touching, a half step' : (STEPS[halfSteps] ?? `${halfSteps} half steps apart`);
 
 /** Where the fingers of violin and viola usually lie in first position, half steps above the open string (methods). */
 const USUAL: Readonly<Record<number, number>> = { 1: 2, 2: 4, 3: 5, 4: 7 };

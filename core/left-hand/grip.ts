@@ -2,6 +2,7 @@
  * A grip: what the hand does for one event, one place per sounding note. Single notes are grips of
  * one place; double stops and chords need places that one hand can hold at the same time.
  */
+import { isUpper } from '../instruments/instrument';
 import { midiOf } from '../score/pitch';
 import { stopMm } from '../instruments/geometry';
 import { fingerNumber, spreadMm, THUMB, type Player } from '../instruments/player';
@@ -92,7 +93,7 @@ const WIDE_TO = 10;
  */
 function widePlaces(choices: readonly Place[][], notes: readonly Note[], player: Player, costs: LeftHandCosts): Place[][] {
   const { kind } = player.instrument;
-  if (kind !== 'violin' && kind !== 'viola') return choices.map((places) => [...places]);
+  if (!isUpper(kind)) return choices.map((places) => [...places]);
   return choices.map((places, i) => {
     const wide: Place[] = [];
     choices.forEach((others, k) => {
@@ -164,7 +165,7 @@ function distanceMm(player: Player, a: Place, b: Place): number {
 
 /** On violin and viola an octave is the frame of the hand, 1 and 4 (common practice). */
 function octaveCost(stopped: readonly Place[], { instrument }: Player, costs: LeftHandCosts): number {
-  if (instrument.kind !== 'violin' && instrument.kind !== 'viola') return 0;
+  if (!isUpper(instrument.kind)) return 0;
   const octaves = stopped.flatMap((low) =>
     stopped.filter((high) => high.string === low.string - 1 && high.stop - low.stop === OCTAVE_OVER_A_FIFTH).map((high) => [low, high]),
   );

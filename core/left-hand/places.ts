@@ -4,7 +4,7 @@
  */
 import { letterIndex, midiOf, pitchName, spelled, transposed, type Pitch } from '../score/pitch';
 import { harmonicTouches, stopMm } from '../instruments/geometry';
-import type { Instrument } from '../instruments/instrument';
+import { isUpper, type Instrument } from '../instruments/instrument';
 import type { Player } from '../instruments/player';
 import { chromaticPositionName, frameStop, letterPositionName } from '../instruments/positions';
 import type { Note } from '../score/score';
@@ -104,7 +104,7 @@ function belowNutPlace(string: number, stop: number, pitch: Pitch, { instrument 
 
 function stoppedPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, player: Player, costs: PlaceCosts): Place[] {
   const kind = player.instrument.kind;
-  return kind === 'violin' || kind === 'viola'
+  return isUpper(kind)
     ? letterPlaces(string, stop, pitch, open, player.instrument, costs)
     : chromaticPlaces(string, stop, pitch, open, player, costs);
 }
@@ -113,7 +113,7 @@ function stoppedPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, 
 function harmonicPlaces(string: number, open: Pitch, midi: number, player: Player, costs: PlaceCosts): Place[] {
   const { kind } = player.instrument;
   const above = midi - midiOf(open);
-  const touches = harmonicTouches(kind === 'cello' || kind === 'bass' ? 8 : 6);
+  const touches = harmonicTouches(isUpper(kind) ? 6 : 8);
   const sounding = touches.filter((touch) => Math.round(touch.sounds) === Math.round(above));
   const touched = touches.filter((touch) => Math.abs(touch.touch - above) < TOUCH_TOLERANCE && touch.partial <= 5);
   const chosen = sounding.length ? sounding : touched;
@@ -243,7 +243,7 @@ function chromaticPlaces(string: number, stop: number, pitch: Pitch, open: Pitch
         finger,
         hand,
         handMm: stopMm(instrument.lengthMm, hand),
-        position: chromaticPositionName(instrument.kind, namedBy(shape.shape, hand), shape.shape === 'thumb', pitchOn(open, hand, pitch)),
+        position: chromaticPositionName(instrument.kind, namedBy(shape.shape, hand), shape.shape === 'thumb', () => pitchOn(open, hand, pitch)),
         shape: shape.shape,
         extension: shape.extension,
         harmonic: null,

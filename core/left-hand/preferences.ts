@@ -2,6 +2,7 @@
  * Where good players disagree about the left hand: presets, schools, and the weight of every cost. A preference never forbids
  * a note: what goes against it only costs more.
  */
+import { isUpper } from '../instruments/instrument';
 import { z } from 'zod';
 import type { InstrumentKind } from '../score/score';
 import { DEFAULT_COSTS, TERMS, type LeftHandCosts, type Term } from './costs';
@@ -132,4 +133,4 @@ export const WEIGHT_WORDS: ReadonlyArray<readonly [term: Term, words: string]> =
 
 /** Terms that mean something on this instrument. */
 export const weighable = (kind: InstrumentKind): ReadonlyArray<readonly [term: Term, words: string]> =>
-  WEIGHT_WORDS.filter(([term]) => term !== 'thumb' || kind === 'cello' || kind === 'bass');
+  WEIGHT_WORDS.filter(([term]) => term !== 'thumb' || !isUpper(kind));

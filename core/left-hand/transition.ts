@@ -2,6 +2,7 @@
  * What it costs to come from one grip to the next. One function, used by the search, by the brute-force
  * check and by the explanation, so that a total can always be taken apart into its terms.
  */
+import { isUpper } from '../instruments/instrument';
 import { centsPerMm, stopMm } from '../instruments/geometry';
 import { spreadMm, THUMB, type Player } from '../instruments/player';
 import { TERMS, type LeftHandCosts, type Strategy, type Term } from './costs';
@@ -41,8 +42,8 @@ export interface Weighing {
   openBias: number;
   /** Above this place of the first finger each note costs more; null where there is no such limit. */
   stayBelow: number | null;
-  /** Violin or viola: a crossing is a matter of the bow arm alone. */
-  high: boolean;
+  /** Violin or viola. */
+  upper: boolean;
   /** A finger lies across two strings with ease. */
   covers: boolean;
   /** Tables by whole stop, counted from LOWEST_STOP: mm from the nut, width of ±10 cents in mm, cents per mm. */
@@ -98,7 +99,7 @@ export function weighingFor(player: Player, preferred: Resolved = resolved(), st
     costs: preferred.costs,
     openBias: preferred.openBias + (strategy?.openBias ?? 0),
     stayBelow: preferred.stayBelow,
-    high: kind === 'violin' || kind === 'viola',
+    upper: isUpper(kind),
     covers: kind !== 'bass',
     weights,
     mostRefund: mostRefund(preferred.costs, weights),
@@ -130,9 +131,11 @@ function mostRefund(costs: LeftHandCosts, weights: Float64Array): number {
     [CROSSING, below(costs.crossing, costs.crossingInSlur, costs.crossingLow)],
     [LEAP, MOST_STRINGS * below(costs.leap, costs.leapInSlur)],
     [HOP, below(costs.hopEqualStop, costs.cover, costs.hopNearStop) + below(costs.squeeze)],
+    [FRAME, below(costs.oddSpacing)],
     [EXTENSION, below(costs.extensionChange)],
     [THUMB_TERM, below(costs.thumbChange)],
-    [REACH, below(costs.beyondReach)],
+    // Out of reach of these fingers, and of any hand.
+    [REACH, 2 * below(costs.beyondReach)],
   ];
   return refunds.reduce((sum, [term, refund]) => sum + refund * weights[term]!, 0);
 }
@@ -160,8 +163,8 @@ export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: F
     into[EXTENSION]! += place.extensionCost;
     into[FRAME]! += place.frameCost;
     if (place.finger === 4) {
-      into[WEAK]! += (weighing.high ? costs.fourthFinger : costs.fourthFingerLow) + (moment.leftPlucked ? costs.trillOnFourth : 0);
-      into[LONG_FOURTH]! += (weighing.high ? costs.fourthFingerLong : costs.fourthFingerLongLow) * long;
+      into[WEAK]! += (weighing.upper ? costs.fourthFinger : costs.fourthFingerLow) + (moment.leftPlucked ? costs.trillOnFourth : 0);
+      into[LONG_FOURTH]! += (weighing.upper ? costs.fourthFingerLong : costs.fourthFingerLongLow) * long;
     }
     if (weighing.stayBelow !== null && place.hand! < weighing.stayBelow) into[POSITION]! += costs.belowPosition;
     if (moment.trillStep) into[WEAK]! += trillCost(place, moment.trillStep, weighing.player.instrument.kind, costs);
@@ -194,7 +197,7 @@ export function moveCost(from: Grip, carried: Carried | null, to: Grip, moment: 
   const { costs } = weighing;
   const strings = Math.abs(from.string - to.string);
   if (strings > 0) {
-    into[CROSSING]! += weighing.high ? (moment.slurredFromLast ? costs.crossingInSlur : costs.crossing) : costs.crossingLow;
+    into[CROSSING]! += weighing.upper ? (moment.slurredFromLast ? costs.crossingInSlur : costs.crossing) : costs.crossingLow;
     if (strings > 1) into[LEAP]! += (moment.slurredFromLast ? costs.leapInSlur : costs.leap) * (strings - 1);
   }
   if (!to.open && carried) handMove(from, carried, to, moment, weighing, into);
@@ -221,7 +224,7 @@ function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighi
     }
     if (sameFinger && old.stop !== target.stop && old.string === target.string) into[SLIDE]! += costs.slideOtherLetter;
     if (!acrossOpen) reachTerm(old, target, weighing, into);
-    if (weighing.high && isOddlySpaced(old, target)) into[FRAME]! += costs.oddSpacing;
+    if (weighing.upper && isOddlySpaced(old, target)) into[FRAME]! += costs.oddSpacing;
     if (weighing.covers && isSqueezed(old, target)) into[HOP]! += costs.squeeze;
     if (isOverwide(old, target)) into[REACH]! += costs.beyondReach;
   }

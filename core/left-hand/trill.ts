@@ -1,4 +1,5 @@
 /** Trills as fingers: which note is above, and which finger of this hand can reach it. */
+import { isUpper } from '../instruments/instrument';
 import type { InstrumentKind } from '../score/score';
 import { keyAlter, midiOf, transposed } from '../score/pitch';
 import type { Bar, Note } from '../score/score';
@@ -28,7 +29,7 @@ const ABOVE: Readonly<Record<'cello' | 'bass' | 'high', Readonly<Record<number, 
 /** What it costs to trill with a finger over this one: the fourth has none above it, the third only the weak fourth. */
 export function trillCost(place: Pick<Place, 'finger' | 'shape'>, halfSteps: number, kind: InstrumentKind, costs: LeftHandCosts): number {
   const { finger, shape } = place;
-  if (kind === 'violin' || kind === 'viola') return finger === 4 ? costs.trillOnFourth : finger === 3 ? costs.trillOnThird : 0;
+  if (isUpper(kind)) return finger === 4 ? costs.trillOnFourth : finger === 3 ? costs.trillOnThird : 0;
   const upper = ABOVE[shape === 'upper' || shape === 'thumb' ? 'high' : kind][finger]?.[halfSteps];
   if (upper === undefined) return costs.trillOnFourth;
   return upper === 4 && (finger === 3 || kind === 'bass') ? costs.trillOnThird : 0;

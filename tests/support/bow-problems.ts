@@ -44,7 +44,7 @@ function problemOf(notes: readonly RandomNote[], tempo: number, dynamic: Dynamic
     marking[markKey(part.notes[i]!.id, kind)] = { value, origin: 'coach' };
   });
   const atoms = atomsOf(part, firstLine(part), clockFor(part, null), marking);
-  return { atoms, spansEndingAt: candidateSpans(atoms, usualBow('violin'), BOW_COSTS, false), hairCm: HAIR_CM.violin, costs: BOW_COSTS };
+  return { atoms, spansEndingAt: candidateSpans(atoms, usualBow('violin'), BOW_COSTS, false), hairCm: HAIR_CM.violin, costs: BOW_COSTS, part };
 }
 
 /** Phrases of so many notes, at several tempi and dynamics. */

@@ -1,5 +1,6 @@
 /** Bowings found the slow way, written without the planner's search: every cut and every direction, and a fine grid of places. */
 import type { Atom } from '../../core/bow-arm/atoms';
+import type { Part } from '../../core/score/score';
 import { driftCost, driftWeight, hookCost, isLegato, loudnessCost, placeCost, retakePrice, changeCost } from '../../core/bow-arm/costs';
 import type { PlannedSpan } from '../../core/bow-arm/search';
 import { GRID, gridPlace, RETAKE_CELLS } from '../../core/bow-arm/step-tables';
@@ -7,6 +8,7 @@ import type { StrokeSpan } from '../../core/bow-arm/stroke';
 import { REST_SECONDS, type BowCosts } from '../../core/bow-arm/tables';
 
 export interface Problem {
+  part: Part;
   atoms: readonly Atom[];
   spansEndingAt: ReadonlyArray<readonly StrokeSpan[]>;
   hairCm: number;

@@ -2,7 +2,7 @@
 
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useForm, useWatch } from 'react-hook-form';
-import { DEFAULT_SIZE, INSTRUMENT_KINDS, NAMED_TUNINGS, SIZES } from '@/core/instruments/instrument';
+import { DEFAULT_SIZE, INSTRUMENT_KINDS, isUpper, NAMED_TUNINGS, SIZES } from '@/core/instruments/instrument';
 import { HAND_SIZES, LEVELS } from '@/core/instruments/player';
 import { newPlayerShape, type NewPlayer } from '@/core/instruments/player-shape';
 import type { InstrumentKind } from '@/core/score/score';
@@ -26,8 +26,6 @@ const NEW: NewPlayer = {
   thumbPosition: false,
 };
 
-const isLow = (kind: InstrumentKind): boolean => kind === 'cello' || kind === 'bass';
-
 interface Props {
   player: KnownPlayer | null;
   /** Why it could not be saved as it is. */
@@ -48,7 +46,7 @@ export function PlayerForm({ player, problem, onClose, onSave }: Props) {
     put('instrument', instrument);
     put('size', DEFAULT_SIZE[instrument]);
     put('tuning', 'orchestral');
-    put('thumbPosition', isLow(instrument));
+    put('thumbPosition', !isUpper(instrument));
   }
   const sizes = SIZES[said.instrument];
   const tunings = ['orchestral', ...Object.keys(NAMED_TUNINGS[said.instrument])];
@@ -90,7 +88,7 @@ export function PlayerForm({ player, problem, onClose, onSave }: Props) {
           </div>
           <Select label="Level" value={said.level} options={LEVELS.map((level) => [level, level] as const)} onValue={(level) => put('level', level)} />
         </div>
-        {isLow(said.instrument) && (
+        {!isUpper(said.instrument) && (
           <label className="flex items-center gap-2">
             <input type="checkbox" {...form.register('thumbPosition')} /> Plays with the thumb on the string
           </label>

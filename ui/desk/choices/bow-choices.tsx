@@ -57,7 +57,7 @@ function StrokeNow({ stroke }: { stroke: Stroke }) {
     stroke.noteIds.every((id) => open.has(id)),
   );
   const ratio = 10 ** (stroke.stepDb / 20);
-  const step = ratio > 1.15 ? timesAsFast(ratio) : ratio < 0.87 ? `${timesAsFast(1 / ratio).replace('fast', 'slow')}` : '';
+  const step = ratio > 1.15 || ratio < 0.87 ? timesAsFast(ratio) : '';
   return (
     <div className="rounded-xl border border-line px-3 py-2">
       <Numbers
