@@ -1,5 +1,6 @@
 import { firstLine, makeScore, type MakeOptions } from '../testing/make';
 import { clockFor } from '../score/time';
+import { markKey } from '../marking/mark';
 import type { InstrumentKind } from '../score/score';
 import { usualPlayer } from '../instruments/player';
 import { TERMS } from './costs';
@@ -80,6 +81,33 @@ test('what presets and schools come to: the position that is kept, and what an o
   expect([of({}).stayBelow, of({ preset: 'first position' }).stayBelow]).toEqual([null, 2]);
   const biases = [of({}), of({ preset: 'first position' }), of({ openStrings: 'open' }), of({ openStrings: 'stopped' })].map(({ openBias }) => openBias);
   expect(biases).toEqual([0, -0.1, -0.4, 1.2]);
+});
+
+test.each([
+  ['usual', {}],
+  ['first position', {}],
+  ['orchestral', { shift: 2, 'long shift': 2, landing: 1.5, height: 1.5, harmonic: 2, crossing: 0.8, thumb: 1.5 }],
+  ['singing', { shift: 0.75, 'long shift': 0.75, crossing: 3.5, leap: 1.5, 'weak finger': 2, 'long fourth finger': 2, height: 0.7, harmonic: 1.5 }],
+  ['historical', { shift: 1.4, 'long shift': 1.4, height: 4, start: 3, harmonic: 3, crossing: 0.6, thumb: 2 }],
+] as const)('%s: what counts more and less', (preset, expected) => {
+  const { weights } = resolved({ ...USUAL_PREFERENCES, preset });
+  expect(Object.fromEntries(TERMS.flatMap((term, i) => (weights[i] === 1 ? [] : [[term, weights[i]]])))).toEqual(expected);
+});
+
+test.each([
+  ['in first position nothing', 'B1', '1', undefined],
+  ['half position a little', 'C2', '4', 0.6],
+  ['above it much, and more with every half step', 'D2', '1', 2.9],
+] as const)('first position: %s', (_, pitch, finger, expected) => {
+  const { score, part } = makeScore('bass', `${pitch}/1`);
+  const [note] = part.notes;
+  const marking = {
+    [markKey(note!.id, 'finger')]: { value: finger, origin: 'coach' as const },
+    [markKey(note!.id, 'string')]: { value: '3', origin: 'coach' as const },
+  };
+  const request = { score, part, line: firstLine(part), player: usualPlayer('bass'), clock: clockFor(part, null), marking, alternatives: 1 };
+  const way = planFingering({ ...request, preferences: { ...USUAL_PREFERENCES, preset: 'first position' } }).alternatives[0]!;
+  expect(way.terms.position).toBe(expected);
 });
 
 describe('weights', () => {

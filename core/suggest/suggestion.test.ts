@@ -30,6 +30,7 @@ describe('fingers worth writing', () => {
     ['another string in third position', 'D5 E5 A5 B5', '1/2 2/2 1/1 2/1', '1  1 '],
     ['another string in first position goes without saying', 'B4 C5 F#5 G5', '1/2 2/2 1/1 2/1', '1   '],
     ['a string that is not the usual one has its numeral', 'A4 B4 C5', '2/3 3/3 4/3', '2/3  '],
+    ['the fourth finger stretched out', 'B4 F5 B4', '1/2 4/2 1/2', '1 4 '],
     ['a finger that an accidental moves', 'A4 B4 Bb4', '0/2 1/2 1/2', '0  1'],
   ])('%s', (_, music, fingers, expected) => expect(row(music, fingers)).toBe(expected));
 });

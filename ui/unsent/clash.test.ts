@@ -5,7 +5,7 @@ import { markKey } from '@/core/marking/mark';
 import { saveState } from './state';
 import { type Mood } from './world';
 
-import { change, mark, part, valuesOf, world } from './desks';
+import { change, mark, part, valuesOf, world } from '@/tests/support/desks';
 
 describe('changed elsewhere too', () => {
   /** Another browser has marked a and b; this one a, c and again a. */

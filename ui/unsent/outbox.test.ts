@@ -7,7 +7,7 @@ import { VIEW_MS } from './outbox';
 import { isLostWithPage, saveState } from './state';
 import { type Mood } from './world';
 
-import { change, mark, part, valuesOf, world } from './desks';
+import { change, mark, part, valuesOf, world } from '@/tests/support/desks';
 
 describe('a change', () => {
   test('is there at once, kept, then stored', async () => {

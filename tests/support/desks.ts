@@ -3,8 +3,8 @@ import type { Change, ChangeSet } from '@/core/marking/change';
 import { markKey, type Mark, type Marking } from '@/core/marking/mark';
 import { markingOutbox } from '@/ui/part/marking-outbox';
 import { MarkingStore } from '@/ui/part/marking-store';
-import { saveState } from './state';
-import { FakeBrowser, FakeServer } from './world';
+import { saveState } from '@/ui/unsent/state';
+import { FakeBrowser, FakeServer } from '@/ui/unsent/world';
 
 export const part = { id: 'part', name: 'Violin I' };
 export const mark = (value: string): Mark => ({ value, origin: 'coach' });
