@@ -3,6 +3,7 @@ import { crossingRate, crossingsOf, easiestPlace, RATE_CROSSINGS } from '../bow-
 import type { Bowing } from '../bow-arm/describe';
 import { bowOf } from '../bow-arm/bow';
 import { crossingsPerS, LEAP_S } from './tables';
+import * as remedy from './remedy-words';
 import * as words from './words';
 import { type BowContext, type Trouble, type Limit, atTempo, round } from './bow-trouble';
 import { RATE_FROM } from './tables';
@@ -29,7 +30,7 @@ export function crossingTroubles(bowing: Bowing, context: BowContext): { trouble
         text: words.crossingText(perS, most, easiestPlace(perS).words),
         remedies: [
           {
-            text: `Comes off at quarter = ${Math.floor((clock.tempo * most) / perS)}; first on the open strings alone.`,
+            text: remedy.comesOffOpen((clock.tempo * most) / perS),
             ...atTempo(clock.tempo, Math.floor((clock.tempo * most) / perS)),
           },
         ],
@@ -46,7 +47,7 @@ export function crossingTroubles(bowing: Bowing, context: BowContext): { trouble
         from: RATE_FROM,
         numbers: { strings: round(strings), seconds: round(crossing.seconds) },
         text: words.leapText(strings, crossing.seconds),
-        remedies: [{ text: 'Split the slur here, or finger it so that the strings are neighbours.', before: round(strings), after: 1 }],
+        remedies: [{ text: remedy.SPLIT_LEAP, before: round(strings), after: 1 }],
       });
   });
   return { troubles: found, limits };

@@ -3,6 +3,7 @@ import { sayBars } from '../score/address';
 import { pizzicatoAt } from '../score/techniques';
 import type { Bowing } from '../bow-arm/describe';
 import { PIZZICATO_CHANGE_S, PLUCK_LOAD_FROM } from './tables';
+import * as remedy from './remedy-words';
 import * as words from './words';
 import { type BowContext, type Trouble, type Limit, atTempo, round } from './bow-trouble';
 import { TOLD } from './tables';
@@ -21,8 +22,8 @@ export function unlikeTroubles({ unlike }: Bowing, { part }: BowContext): Troubl
         from: TOLD,
         numbers: { bars: here, like: there },
         text: words.unlikeText(`${toBar > fromBar ? 'bars' : 'bar'} ${here}`, `${toBar > fromBar ? 'bars' : 'bar'} ${there}`, why),
-        hearIt: `Play ${here} and ${there} one after the other: do the accents fall alike?`,
-        remedies: [{ text: 'Mark the first bow of both alike, or leave it and listen that the accents fall alike.', before: null, after: null }],
+        hearIt: words.hearUnlike(here, there),
+        remedies: [{ text: remedy.MARK_ALIKE, before: null, after: null }],
       },
     ];
   });
@@ -36,7 +37,7 @@ export const repeatTroubles = ({ resets }: Bowing, hairCm: number): Trouble[] =>
     from: TOLD,
     numbers: { direction, cm: round(distance * hairCm) },
     text: words.resetText(direction, distance * hairCm),
-    remedies: [{ text: 'Split or join a slur before the repeat, or take the first bow of the second time the other way.', before: null, after: null }],
+    remedies: [{ text: remedy.COME_ROUND, before: null, after: null }],
   }));
 
 export const phraseTroubles = ({ phrases }: Bowing): Trouble[] =>
@@ -47,7 +48,7 @@ export const phraseTroubles = ({ phrases }: Bowing): Trouble[] =>
     from: TOLD,
     numbers: { bows },
     text: words.phraseText(bows),
-    remedies: [{ text: 'Say it in Choices, at the first note of the slur.', before: null, after: null }],
+    remedies: [{ text: remedy.SAY_IN_CHOICES, before: null, after: null }],
   }));
 
 /** From the bow to plucking and back: is there time, and up to which tempo. */
@@ -74,8 +75,8 @@ export function plucking({ part, line, clock }: BowContext): { troubles: Trouble
       numbers: { seconds: round(gap), neededS: PIZZICATO_CHANGE_S },
       text: words.pizzicatoText(gap, PIZZICATO_CHANGE_S, way),
       remedies: [
-        { text: `In time at quarter = ${Math.floor(inTime)} or slower.`, ...atTempo(clock.tempo, Math.floor(inTime)) },
-        { text: 'Shorten the last note before it, end up-bow at the frog, or pluck with the left hand.', before: null, after: null },
+        { text: remedy.inTime(inTime), ...atTempo(clock.tempo, Math.floor(inTime)) },
+        { text: remedy.PLUCK_SOONER, before: null, after: null },
       ],
     });
   });

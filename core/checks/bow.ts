@@ -23,7 +23,9 @@ import {
   WISH_MISSED_FROM,
   type Thresholds,
 } from './tables';
+import * as remedy from './remedy-words';
 import * as words from './words';
+import { evennessTroubles } from './bow-evenness';
 import { crossingTroubles } from './bow-crossings';
 import { type BowContext, type Trouble, atTempo, round } from './bow-trouble';
 import { TOLD, CERTAIN, RATE_FROM } from './tables';
@@ -50,13 +52,13 @@ export function bowFindings(
     if (severity && context.isNew(note.id))
       findings.push({ id: `${kind} ${note.id}`, kind, ...context.place(note), noteIds: [...noteIds], severity, numbers, text, hearIt, remedies } as Finding);
   };
-  const strokeKinds = [runsOut, retakeLate, levelOutOfReach];
+  const within = (stroke: Stroke) => !near || Math.abs(stroke.barIndex - near.barIndex) <= near.bars;
   const drifts = driftsOf(bowing.strokes, hairCm);
   /** A figure is told of once, where it first goes wrong. */
   const told = new Set<Drift>();
   let quickUntil = -1;
   bowing.strokes.forEach((stroke, i) => {
-    if (near && Math.abs(stroke.barIndex - near.barIndex) > near.bars) return;
+    if (!within(stroke)) return;
     const before = bowing.strokes[i - 1];
     const drift = drifts.find(({ at, strokes, times }) => i >= at && i < at + strokes * times);
     const races = drift && told.has(drift) ? null : racesBack(stroke, before, hairCm, drift);
@@ -64,7 +66,9 @@ export function bowFindings(
     tell(races, stroke.noteIds);
     tell(unmet(stroke, context) ?? wishNotMet(stroke, context), stroke.noteIds);
     tell(twice(stroke, before, context), stroke.noteIds);
-    for (const kind of strokeKinds) tell(kind(stroke, before, question), stroke.noteIds);
+    // A bow that does not last is too slow as well: one cause, told once.
+    tell(runsOut(stroke, question) ?? levelOutOfReach(stroke, question), stroke.noteIds);
+    tell(retakeLate(stroke, question), stroke.noteIds);
     if (i <= quickUntil) return;
     const quick = tooQuick(bowing.strokes, i, question, context);
     if (quick && quick.load >= 1) quickUntil = i + RATE_STROKES * 2;
@@ -73,7 +77,13 @@ export function bowFindings(
   const crossings = crossingTroubles(bowing, context);
   for (const trouble of crossings.troubles) tell(trouble, [trouble.noteId!]);
   const plucked = plucking(context);
-  for (const trouble of [...unlikeTroubles(bowing, context), ...repeatTroubles(bowing, hairCm), ...plucked.troubles, ...phraseTroubles(bowing)])
+  for (const trouble of [
+    ...evennessTroubles(bowing.strokes.filter(within), context),
+    ...unlikeTroubles(bowing, context),
+    ...repeatTroubles(bowing, hairCm),
+    ...plucked.troubles,
+    ...phraseTroubles(bowing),
+  ])
     tell(trouble, [trouble.noteId!]);
   const ofStrokes = bowLimits(bowing.strokes, question).map(({ kind, tempo, stroke }) => ({ kind, tempo, noteIds: stroke.noteIds }));
   const limits = [...ofStrokes, ...crossings.limits, ...plucked.limits].flatMap(({ kind, tempo, noteIds }): TempoLimit[] => {
@@ -85,9 +95,9 @@ export function bowFindings(
   return { findings, limits };
 }
 
-type StrokeKind = (stroke: Stroke, before: Stroke | undefined, question: TempoQuestion) => Trouble | null;
+type StrokeKind = (stroke: Stroke, question: TempoQuestion) => Trouble | null;
 
-const runsOut: StrokeKind = (stroke, _before, { tempo, hairCm }) => {
+const runsOut: StrokeKind = (stroke, { tempo, hairCm }) => {
   const load = bowLoad(stroke, hairCm);
   if (load < 1) return null;
   // A fermata lasts as long as the bow does: what counts is the note itself.
@@ -101,8 +111,8 @@ const runsOut: StrokeKind = (stroke, _before, { tempo, hairCm }) => {
     numbers: { neededCm: round(neededCm), hairCm, seconds: round(seconds), slowestCmPerS: round(stroke.slowest) },
     text: words.runsOutText(neededCm, hairCm, stroke.slowest, seconds),
     remedies: [
-      { text: `Split it in ${bows === 2 ? 'two' : bows} bows.`, before: Math.round(neededCm), after: Math.round(neededCm / bows) },
-      { text: `One bow lasts from quarter = ${Math.ceil(tempo * load)} on.`, ...atTempo(tempo, Math.ceil(tempo * load)) },
+      { text: remedy.splitIn(bows), before: Math.round(neededCm), after: Math.round(neededCm / bows) },
+      { text: remedy.oneBowLasts(tempo * load), ...atTempo(tempo, Math.ceil(tempo * load)) },
     ],
   };
 };
@@ -124,7 +134,12 @@ function twice(stroke: Stroke, before: Stroke | undefined, { part, marking }: Bo
     from: TOLD,
     numbers: { direction: own.value, planned },
     text: words.doubleBowText(own.value, planned),
-    remedies: [planned, other].map((kind) => ({ text: `Mark a ${kind}.`, before: null, after: null, changes: [change(kind)].filter((each) => each !== null) })),
+    remedies: [planned, other].map((kind) => ({
+      text: remedy.markIt(kind),
+      before: null,
+      after: null,
+      changes: [change(kind)].filter((each) => each !== null),
+    })),
   };
 }
 
@@ -164,13 +179,13 @@ const racesBack = (stroke: Stroke, before: Stroke | undefined, hairCm: number, d
     text: `${words.racesText(before.cmPerS, stroke.cmPerS, stroke.direction)}${drift ? ` ${words.driftText(drift.times, pair.speedRatio, drift.figuresUntilEnd, drift.perFigure > 0 ? 'tip' : 'frog')}` : ''}`,
     remedies: [
       {
-        text: `Less bow on the long one: ${Math.round(pair.fairCm)} cm for both, then the long one is a little softer and the short one a little louder than their level.`,
+        text: remedy.lessOnBoth(pair.fairCm),
         before: step,
         after: round(Math.abs(pair.shortDb)),
       },
-      { text: 'Hook the short one to the long one with a stop between: nothing to bring back.', before: step, after: 0 },
+      { text: remedy.HOOK_IT, before: step, after: 0 },
       {
-        text: `Retake: ${backS.toFixed(2)} s to bring ${Math.round(before.cm)} cm back, out of the long one's ${before.seconds.toFixed(2)} s.`,
+        text: remedy.retakeIt(backS, before.cm, before.seconds),
         before: step,
         after: 0,
       },
@@ -178,7 +193,7 @@ const racesBack = (stroke: Stroke, before: Stroke | undefined, hairCm: number, d
   };
 };
 
-const retakeLate: StrokeKind = (stroke, _before, { tempo }) => {
+const retakeLate: StrokeKind = (stroke, { tempo }) => {
   if (!stroke.retakeTime) return null;
   const { needed, free } = stroke.retakeTime;
   const load = needed / free;
@@ -188,11 +203,11 @@ const retakeLate: StrokeKind = (stroke, _before, { tempo }) => {
     from: BOW_LOAD_FROM,
     numbers: { neededS: round(needed), freeS: round(free) },
     text: words.retakeText(needed, free),
-    remedies: [{ text: `In time at quarter = ${Math.floor(tempo / load)} or slower.`, ...atTempo(tempo, Math.floor(tempo / load)) }],
+    remedies: [{ text: remedy.inTime(tempo / load), ...atTempo(tempo, Math.floor(tempo / load)) }],
   };
 };
 
-const levelOutOfReach: StrokeKind = (stroke, _before, { hairCm }) => {
+const levelOutOfReach: StrokeKind = (stroke, { hairCm }) => {
   const { missingDb, contact, lane } = soundRecipe(stroke);
   if (missingDb === 0) return null;
   const neededCm = Math.round(stroke.cm * 10 ** (-missingDb / 20));
@@ -204,10 +219,7 @@ const levelOutOfReach: StrokeKind = (stroke, _before, { hairCm }) => {
     text: words.missingText(stroke.level, missingDb, stroke.cmPerS),
     remedies: [
       {
-        text:
-          neededCm <= hairCm * USABLE
-            ? `More bow for it: ${neededCm} cm ${lane}, or a softer level.`
-            : `It would take ${neededCm} cm of bow: split it, or take a softer level.`,
+        text: remedy.moreBow(neededCm, lane, neededCm <= hairCm * USABLE),
         before: Math.round(stroke.cm),
         after: neededCm,
       },
@@ -237,7 +249,7 @@ const wishNotMet = (stroke: Stroke, context: BowContext): Trouble | null => {
     from: WISH_MISSED_FROM,
     numbers: { away: round(worst.miss), from: round(stroke.from), to: round(stroke.to) },
     text: clash ? words.clashText(clash) : words.wishMissedText(worst.said, worst.is),
-    remedies: [{ text: 'Take the wish away, mark a retake before it, or wish less bow on the notes before.', before: null, after: null }],
+    remedies: [{ text: remedy.WITHOUT_WISH, before: null, after: null }],
   };
 };
 
@@ -255,7 +267,7 @@ function tooQuick(strokes: readonly Stroke[], i: number, question: TempoQuestion
     from: RATE_FROM,
     numbers: { strokesPerS: round(rate), playerStrokesPerS: most, bounced: bounced ? 'yes' : 'no' },
     text: words.quickText(rate, most),
-    remedies: [{ text: `Comes off at quarter = ${slower} or slower.`, ...atTempo(question.tempo, slower) }],
+    remedies: [{ text: remedy.comesOff(slower), ...atTempo(question.tempo, slower) }],
   };
 }
 
@@ -278,9 +290,7 @@ function unmet(stroke: Stroke, context: BowContext): Trouble | null {
     from: CERTAIN,
     numbers: { marks: marks.join(', '), planned: `${stroke.direction}${stroke.hooked ? ', hooked' : ''}${stroke.retake ? ', retake' : ''}` },
     text: clash ? words.clashText(clash) : words.unmetText(marks),
-    remedies: [
-      { text: clash ? 'Take one of them away; the others can be met.' : 'Take one of the marks here or on the note before away.', before: null, after: null },
-    ],
+    remedies: [{ text: clash ? remedy.TAKE_ONE_OF_TWO : remedy.TAKE_ONE_HERE, before: null, after: null }],
   };
 }
 

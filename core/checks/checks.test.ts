@@ -181,8 +181,8 @@ describe('findings', () => {
     expect(finding.remedies[0]).toMatchObject({ before: 187, after: 47 });
     // Nothing is said of less bow, or of more than there is, where the bow runs out.
     expect(findings.map((each) => each.kind)).not.toContain('bow must race back');
-    const soft = findings.find((each) => each.kind === 'level out of reach')!;
-    expect(soft.remedies[0]!.text).toContain('split it');
+    // Too slow as well: the same cause, told once.
+    expect(findings.map((each) => each.kind)).not.toContain('level out of reach');
     expect(limits.find((limit) => limit.kind === 'bow runs out')!.tempo).toBeCloseTo((50 * 187.2) / (65 * 0.95), 0);
   });
   test('a stretch beyond comfort carries the caution; a smaller hand is not asked for it but given another fingering', () => {

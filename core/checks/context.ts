@@ -12,6 +12,7 @@ import type { HandPreferences } from '../left-hand/preferences';
 import { rootOf, soundingAt, type OtherPart } from '../ensemble/ensemble';
 import type { Finding } from './finding';
 import { tonicOf, type IntonationSettings, type PitchSchool } from './target';
+import * as remedy from './remedy-words';
 import { heldText, unplayableText } from './words';
 
 export interface NoteRisk {
@@ -82,11 +83,7 @@ export function unplayableFinding({ event, reason, held }: Unplayable, { place, 
     hearIt: null,
     remedies: [
       {
-        text: contradiction
-          ? 'Take one of the marks away.'
-          : reason === 'no hand can hold it'
-            ? 'Divide the chord between players or break it.'
-            : 'Choose another instrument or tuning, or move the note by an octave.',
+        text: contradiction ? remedy.TAKE_ONE_AWAY : reason === 'no hand can hold it' ? remedy.DIVIDE : remedy.OTHER_INSTRUMENT,
         before: null,
         after: null,
       },

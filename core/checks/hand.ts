@@ -31,6 +31,7 @@ import {
   SHIFT_LOAD_FROM,
 } from './tables';
 import { targetCents } from './target';
+import { inTime, releaseFinger } from './remedy-words';
 import { aimText, audibleShiftText, colourText, hearText, outOfTuneText, hearColourText, hearShiftText, REACH_CAUTION, reachText, shiftText } from './words';
 
 interface Found {
@@ -107,7 +108,7 @@ function shiftFinding(fingered: FingeredNote, shift: Shift, context: LineContext
 function slowerBy(limit: number | null, tempo: number): Finding['remedies'] {
   if (limit === null || limit <= SLOWEST_TEMPO || limit >= tempo) return [];
   const after = Math.floor(limit);
-  return [{ text: `In time at quarter = ${after} or slower.`, before: Math.round(tempo), after, tempo: after }];
+  return [{ text: inTime(after), before: Math.round(tempo), after, tempo: after }];
 }
 
 function reachFinding(from: FingeredNote, to: FingeredNote, context: LineContext, found: Found): void {
@@ -142,7 +143,7 @@ function reachFinding(from: FingeredNote, to: FingeredNote, context: LineContext
     hearIt: null,
     remedies: [
       {
-        text: `Take another fingering, or release the ${together ? 'lower' : 'first'} finger.`,
+        text: releaseFinger(together),
         before: round(mm),
         after: round(spread.comfortable),
       },

@@ -7,12 +7,14 @@ test.each<[FindingKind, Record<string, number | string>, number | null, string, 
   ['out-of-tune risk', { chance: 0.344, cause: 'shift' }, 0.344, '34 %', '34 % shift'],
   ['audible shift', { mm: 41.6 }, 41.6, '42 mm', 'audible shift'],
   ['bow runs out', { neededCm: 130, hairCm: 65 }, 2, '2.0 bows', 'bow runs out'],
-  ['bow must race back', { surplusDb: 6.04, stepDb: 4.4, beforeCmPerS: 20, cmPerS: 34 }, 6.04, '6.0 dB', '1.7 × as fast'],
+  ['bow must race back', { surplusDb: 6.04, stepDb: 4.4, beforeCmPerS: 20, cmPerS: 34 }, 10 ** (6.04 / 20), '2.0 × as fast', '1.7 × as fast'],
   ['retake late', { neededS: 0.3, freeS: 0.2 }, 0.3 / 0.2, '1.5 × the time', 'retake late'],
   ['stroke too quick', { strokesPerS: 9, playerStrokesPerS: 6 }, 1.5, '1.5 × the speed', 'stroke too quick'],
   ['trill too quick', { notesPerS: 12, playerNotesPerS: 8 }, 1.5, '1.5 × the speed', 'trill too quick'],
   ['string change too quick', { crossingsPerS: 7.6, playerCrossingsPerS: 4 }, 1.9, '1.9 × the speed', '8 crossings/s'],
-  ['level out of reach', { missingDb: -7.2 }, 7.2, '7.2 dB', '-7 dB'],
+  ['level out of reach', { missingDb: -7.2 }, 10 ** (7.2 / 20), '2.3 × the bow', 'too soft'],
+  ['single notes vanish', { notesPerS: 5, playerStrokesPerS: 10 }, 0.5, '50 % of the limit', 'single notes'],
+  ['held to the wrong end', { awayCm: 12.4 }, 12.4, '12 cm', 'wrong end'],
 ])('%s: what it is about, in its unit, and its label', (kind, numbers, burden, said, label) => {
   const finding = { kind, numbers: numbers as unknown as NumbersOf[FindingKind] };
   expect([burdenOf(finding), inUnit(kind, burdenOf(finding)!), labelOf(finding)]).toEqual([burden, said, label]);
@@ -60,6 +62,7 @@ test('whose matter each is, what is tried, what counts, what limits a tempo from
     'retake late',
     'stroke too quick',
     'string change too quick',
+    'single notes vanish',
   ]);
   expect(new Set(FINDING_KINDS.map((kind) => FINDINGS[kind].shape))).toEqual(new Set(['cross', 'diamond', 'triangle up', 'triangle down', 'bar', 'dot']));
 });

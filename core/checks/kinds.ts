@@ -11,7 +11,7 @@ export type { FindingKind } from './numbers';
 export type Shape = 'diamond' | 'triangle up' | 'triangle down' | 'square' | 'bar' | 'cross' | 'dot';
 
 /** Units in which a burden is said. */
-export type Unit = '%' | '× the time' | '× the speed' | 'dB' | '% of the limit' | 'mm' | 'bows' | 'words';
+export type Unit = '%' | '× the time' | '× the speed' | '× as fast' | '× the bow' | '% of the limit' | 'mm' | 'cm' | 'bows' | 'words';
 
 interface Entry<Numbers> {
   /** Whose matter it is. */
@@ -42,6 +42,9 @@ interface Entry<Numbers> {
 const NOTHING = { fingers: false, bow: false, noteBefore: false, earlier: false };
 const FINGERS = { ...NOTHING, fingers: true, noteBefore: true };
 const BOW = { ...NOTHING, bow: true };
+
+/** What a difference in dB by speed alone is as a ratio of speeds (Schelleng 1973). */
+const timesOf = (db: number): number => 10 ** (db / 20);
 
 const bySeverity = { unit: 'words' as const, burden: () => null };
 
@@ -82,7 +85,7 @@ const entries: { [Kind in FindingKind]: Entry<NumbersOf[Kind]> } = {
   'colour break': { ...LEFT, ...bySeverity, shape: 'dot', label: () => 'colour break' },
   'audible shift': { ...LEFT, shape: 'dot', unit: 'mm', burden: (n) => n.mm, label: () => 'audible shift' },
   'bow runs out': { ...ARM, limits: 'below', unit: 'bows', burden: (n) => n.neededCm / n.hairCm, label: () => 'bow runs out' },
-  'bow must race back': { ...ARM, unit: 'dB', burden: (n) => n.surplusDb, label: (n) => `${(n.cmPerS / n.beforeCmPerS).toFixed(1)} × as fast` },
+  'bow must race back': { ...ARM, unit: '× as fast', burden: (n) => timesOf(n.surplusDb), label: (n) => `${(n.cmPerS / n.beforeCmPerS).toFixed(1)} × as fast` },
   'retake late': { ...ARM, ofThePlayer: true, unit: '× the time', burden: (n) => n.neededS / n.freeS, label: () => 'retake late' },
   'stroke too quick': {
     ...ARM,
@@ -111,10 +114,19 @@ const entries: { [Kind in FindingKind]: Entry<NumbersOf[Kind]> } = {
   'string leap in a slur': { ...ARM, ...bySeverity, tries: { ...FINGERS, bow: true }, label: () => 'leap in the slur' },
   'level out of reach': {
     ...ARM,
-    unit: 'dB',
-    burden: (n) => Math.abs(n.missingDb),
-    label: (n) => `${Math.round(n.missingDb)} dB`,
+    unit: '× the bow',
+    burden: (n) => timesOf(Math.abs(n.missingDb)),
+    label: (n) => (n.missingDb < 0 ? 'too soft' : 'too loud'),
   },
+  'single notes vanish': {
+    ...ARM,
+    ofThePlayer: true,
+    unit: '% of the limit',
+    burden: (n) => n.notesPerS / n.playerStrokesPerS,
+    label: () => 'single notes',
+  },
+  'rhythm under one bow': { ...ARM, ...bySeverity, label: () => 'even bow' },
+  'held to the wrong end': { ...ARM, unit: 'cm', burden: (n) => n.awayCm, label: () => 'wrong end' },
   'wish not met': { ...ARM, ...bySeverity, label: () => 'wish not met' },
   'bowed differently elsewhere': { ...ARM, ...bySeverity, shape: 'bar', likeness: true, label: () => 'bowed otherwise' },
   'repeat does not come round': { ...ARM, ...bySeverity, label: () => 'repeat' },
@@ -140,8 +152,12 @@ export function inUnit(kind: FindingKind, value: number): string {
       return `${value.toFixed(1)} × the time`;
     case '× the speed':
       return `${value.toFixed(1)} × the speed`;
-    case 'dB':
-      return `${value.toFixed(1)} dB`;
+    case '× as fast':
+      return `${value.toFixed(1)} × as fast`;
+    case '× the bow':
+      return `${value.toFixed(1)} × the bow`;
+    case 'cm':
+      return `${Math.round(value)} cm`;
     case 'mm':
       return `${Math.round(value)} mm`;
     case 'bows':

@@ -11,6 +11,7 @@ import { markedDifferently, type MarkedDifferently } from '../marking/consistenc
 import type { Finding } from './finding';
 import { hearAgainst } from './hear';
 import { bowedOtherwise, cueBefore, type OtherPart } from '../ensemble/ensemble';
+import { markLike } from './remedy-words';
 import { acrossText, cueText, differentlyText, hearText } from './words';
 
 type Placed = (note: Note) => { bar: string; barIndex: number; beat: number };
@@ -87,8 +88,8 @@ export function consistencyFindings(part: Part, line: Line, marking: Marking, pl
         text: differentlyText(here, there, found.alike, inWords(found)),
         hearIt: null,
         remedies: [
-          { text: `Mark ${here} like ${there}.`, before: found.differences.length, after: 0, changes: found.copyThere },
-          { text: `Mark ${there} like ${here}.`, before: found.differences.length, after: 0, changes: found.copyHere },
+          { text: markLike(here, there), before: found.differences.length, after: 0, changes: found.copyThere },
+          { text: markLike(there, here), before: found.differences.length, after: 0, changes: found.copyHere },
         ].filter(({ changes }) => changes.length > 0),
       },
     ];
@@ -117,8 +118,8 @@ export function acrossFindings(part: Part, line: Line, marking: Marking, others:
         text: acrossText(here, other.name, there, how, said),
         hearIt: null,
         remedies: [
-          ...(copyHere.length ? [{ text: `Mark ${here} like ${other.name}.`, ...solves, changes: copyHere }] : []),
-          ...(copyThere.length ? [{ text: `Mark ${there} of ${other.name} like ${here}.`, ...solves, elsewhere: { ...theirs, changes: copyThere } }] : []),
+          ...(copyHere.length ? [{ text: markLike(here, other.name), ...solves, changes: copyHere }] : []),
+          ...(copyThere.length ? [{ text: markLike(`${there} of ${other.name}`, here), ...solves, elsewhere: { ...theirs, changes: copyThere } }] : []),
         ],
       },
     ];

@@ -28,6 +28,10 @@ export interface NumbersOf {
   'string change too quick': Of<'crossingsPerS' | 'playerCrossingsPerS' | 'handTravelCm'>;
   'string leap in a slur': Of<'strings' | 'seconds'>;
   'level out of reach': Of<'cm' | 'cmPerS' | 'contact' | 'missingDb'> & { level: string };
+  'single notes vanish': Of<'notesPerS' | 'playerStrokesPerS' | 'slurCm' | 'singleCm' | 'singles'>;
+  'rhythm under one bow': Of<'longS' | 'shortS' | 'shortCm' | 'times'>;
+  /** `endsAt`: place of the bow as a share of it from the frog. */
+  'held to the wrong end': Of<'endsAt' | 'awayCm'>;
   /** Places of the bow as shares of it from the frog. */
   'wish not met': Of<'away' | 'from' | 'to'>;
   'bowed differently elsewhere': { bars: string; like: string };

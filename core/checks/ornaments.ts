@@ -12,6 +12,7 @@ import { USUAL_PREFERENCES } from '../left-hand/preferences';
 import type { LineContext } from './context';
 import type { Finding, TempoLimit } from './finding';
 import { severityOf, TRILL_LOAD_FROM } from './tables';
+import { inTime, shorterTrill, simplerFigure } from './remedy-words';
 import { trillText, turnText } from './words';
 
 interface Found {
@@ -69,7 +70,7 @@ function trillFinding(note: Note, finger: number | null, seconds: number, ending
     remedies: [
       slower(clock.tempo, ceiling),
       {
-        text: ending ? 'Leave the ending out, or play a mordent of three notes.' : 'Play it as an appoggiatura, or leave it out.',
+        text: shorterTrill(ending),
         before: plan.notes,
         after: ending ? 3 : 1,
       },
@@ -105,15 +106,12 @@ function figureFinding(note: Note, figure: OrnamentFigure, name: string, seconds
     numbers: { ornament: name, seconds: round(seconds), neededS: round(plan.needed), mainS: round(plan.main), playerNotesPerS: notesPerS },
     text: turnText(name, seconds, plan.needed),
     hearIt: null,
-    remedies: [
-      slower(clock.tempo, ceiling),
-      { text: figure === 'turn' ? 'Play it as a mordent, two notes before the main note.' : 'Leave it out.', before: 4, after: figure === 'turn' ? 2 : 0 },
-    ],
+    remedies: [slower(clock.tempo, ceiling), { text: simplerFigure(figure === 'turn'), before: 4, after: figure === 'turn' ? 2 : 0 }],
   });
 }
 
 const slower = (tempo: number, ceiling: number) => ({
-  text: `In time at quarter = ${Math.floor(ceiling)} or slower.`,
+  text: inTime(ceiling),
   before: Math.round(tempo),
   after: Math.floor(ceiling),
   tempo: Math.floor(ceiling),

@@ -49,7 +49,7 @@ describe('remedies are computed', () => {
     expect(burdenInWords(finding('shift late', { load: 1.42 }))).toBe('1.4 × the time');
     expect(burdenInWords(finding('bow runs out', { neededCm: 130, hairCm: 65 }))).toBe('2.0 bows');
     expect(burdenInWords(finding('retake late', { neededS: 0.3, freeS: 0.2 }))).toBe('1.5 × the time');
-    expect(burdenInWords(finding('bow must race back', { surplusDb: 6.04 }))).toBe('6.0 dB');
+    expect(burdenInWords(finding('bow must race back', { surplusDb: 6.04 }))).toBe('2.0 × as fast');
     expect(burdenInWords(finding('colour break', {}))).toBe('risk');
   });
 });

@@ -36,6 +36,24 @@ export const BOUNCED_PER_S: Readonly<Record<Level, number>> = { beginner: 3, int
 /** Seconds to go from the bow to plucking or back, with the bow in the hand (judgement). */
 export const PIZZICATO_CHANGE_S = 0.45;
 
+/** Separate notes a second beside slurs of the same value, against what the player manages in a row (judgement). */
+export const MIXED_LOAD_FROM: Thresholds = [0.5, 0.8, 1.3];
+
+/** A single note that is longer has time to be given its bow, in seconds (judgement). */
+export const SINGLE_NOTE_S = 0.4;
+
+/** A single note this many times as fast as the slur bumps rather than vanishes (judgement). */
+export const HURRIES_BACK = 2;
+
+/** Two notes have one value within this share (a tempo that changes gently is no other value). */
+export const SAME_VALUE = 0.06;
+
+/** A rhythm under one bow is told of from so many notes, long against short, and short ones no longer than this in seconds (judgement). */
+export const EVEN_RHYTHM = { notes: 3, ratio: 1.9, shortestS: 0.3 } as const;
+
+/** What is missing of the bow after a held note, as a share of it (judgement). */
+export const WRONG_END_FROM: Thresholds = [0.12, 0.3, 0.5];
+
 /** What is missing of a level at the best contact, dB (judgement). */
 export const MISSING_DB_FROM = [3, 6, 9] as const;
 

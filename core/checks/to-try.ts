@@ -13,6 +13,7 @@ import type { Stroke } from '../bow-arm/describe';
 import { driftsOf, unevenPair } from '../bow-arm/travel';
 import type { Finding, FindingOf } from './finding';
 import type { FindingKind } from './numbers';
+import * as say from './remedy-words';
 
 export interface ToTry {
   kind: 'bowing' | 'edit' | 'marks';
@@ -43,6 +44,7 @@ const MAKERS: { readonly [Kind in FindingKind]?: Maker<Kind> } = {
   'bow must race back': fairBows,
   'stroke too quick': twoAndTwo,
   'level out of reach': otherBowOrLevel,
+  'held to the wrong end': lifted,
   'wish not met': withoutWish,
   contradiction: withoutOneMark,
   unplayable: moved,
@@ -72,7 +74,7 @@ function splits(finding: FindingOf<'bow runs out'>, around: Tryable): ToTry[] {
     return [
       {
         kind: 'bowing',
-        text: `New bow at ${places.map(sayPlace).join(' and ')}.`,
+        text: say.newBowAt(places.map(sayPlace)),
         changes: places.flatMap((note) => coachChanges(marking, note.id, 'slur', 'split')),
       },
     ];
@@ -100,16 +102,15 @@ function fairBows(finding: Finding, around: Tryable): ToTry[] {
   const pairs = pairsOf(at, around);
   const [long, short] = pairs[0]!;
   const { fairCm, littleCm } = unevenPair(long.seconds, short.seconds, long.preferredCm, short.preferredCm);
-  const times = pairs.length > 1 ? `, all ${pairs.length} times` : '';
   const amounts = [...new Set([fairCm, littleCm].map((cm) => Math.max(1, Math.round(cm))))].map((cm): ToTry => ({
     kind: 'bowing',
-    text: `Less bow on the long one: ${cm} cm${times}.`,
+    text: say.lessOnLong(cm, pairs.length),
     changes: pairs.flatMap(([each]) => coachChanges(marking, each.noteIds[0]!, 'bow-amount', `${cm} cm`)),
   }));
   if (pairs.length === 1) return amounts;
   const hooked: ToTry = {
     kind: 'bowing',
-    text: `Hook the short one to the long one with a stop between${times}: nothing to bring back.`,
+    text: say.hookThem(pairs.length),
     changes: pairs.flatMap(([, each]) => coachChanges(marking, each.noteIds[0]!, 'hook', 'yes')),
   };
   return [...amounts, hooked];
@@ -130,31 +131,34 @@ function twoAndTwo(finding: Finding, around: Tryable): ToTry[] {
   return [
     {
       kind: 'bowing',
-      text: `Slur two and two: ${joined.length} pairs.`,
+      text: say.twoAndTwo(joined.length),
       changes: joined.flatMap(({ noteIds }) => coachChanges(marking, noteIds[0]!, 'slur', 'join')),
     },
   ];
 }
 
-/** Too little sound: more bow, or a softer level; too much of it: less bow, or a louder one. */
+/** Too little sound: more bow, or a softer level. */
 function otherBowOrLevel(finding: FindingOf<'level out of reach'>, { part, marking, hairCm }: Tryable): ToTry[] {
   const note = noteById(part, finding.noteIds[0]!)!;
   const { level, missingDb } = finding.numbers;
-  const tooSoft = missingDb < 0;
-  const other = DYNAMIC_LEVELS[DYNAMIC_LEVELS.indexOf(level as DynamicLevel) + (tooSoft ? -1 : 1)];
+  const other = DYNAMIC_LEVELS[DYNAMIC_LEVELS.indexOf(level as DynamicLevel) - 1];
   const cm = Math.round(finding.numbers.cm * 10 ** (-missingDb / 20));
   const place = placeTarget(note.barIndex, note.onset - part.bars[note.barIndex]!.onset);
   const bow: ToTry = {
     kind: 'bowing',
-    text: `${tooSoft ? 'More' : 'Less'} bow for it: ${cm} cm.`,
+    text: say.moreBowMarked(cm),
     changes: coachChanges(marking, note.id, 'bow-amount', `${cm} cm`),
   };
   const said = (name: string): ToTry => ({
     kind: 'edit',
-    text: `${tooSoft ? 'Softer' : 'Louder'}: ${name} from here.`,
+    text: say.softerLevel(name),
     changes: coachChanges(marking, place, 'dynamic', name),
   });
   return [...(cm >= 1 && cm <= hairCm ? [bow] : []), ...(other ? [said(other)] : [])];
+}
+
+function lifted(finding: Finding, { marking }: Tryable): ToTry[] {
+  return [{ kind: 'bowing', text: say.LIFT, changes: coachChanges(marking, finding.noteIds[0]!, 'retake', 'yes') }];
 }
 
 /** Wishes that reach a note: at itself, its bar, or a run of bars. */
@@ -168,7 +172,7 @@ function withoutWish(finding: Finding, { marking }: Tryable): ToTry[] {
   return Object.keys(marking).flatMap((key): ToTry[] => {
     const { target, kind } = splitKey(key);
     if (!kind.startsWith('bow-') || marking[key]!.off || !reaches(target)) return [];
-    return [{ kind: 'marks', text: `Without the wish “${marking[key]!.value}”.`, changes: coachChanges(marking, target, kind, null) }];
+    return [{ kind: 'marks', text: say.withoutWish(marking[key]!.value), changes: coachChanges(marking, target, kind, null) }];
   });
 }
 
@@ -188,9 +192,10 @@ function withoutOneMark(finding: Finding, around: Tryable): ToTry[] {
       return [
         {
           kind: 'marks',
-          text: `Without the ${kind === 'bow' ? 'bow direction' : kind} ${kind === 'hook' || kind === 'retake' ? '' : (marked?.value ?? printed)} at ${sayPlace(note)}.`.replace(
-            / {2}/,
-            ' ',
+          text: say.without(
+            kind === 'bow' ? 'bow direction' : kind,
+            kind === 'hook' || kind === 'retake' ? null : String(marked?.value ?? printed),
+            sayPlace(note),
           ),
           changes,
         },
@@ -207,7 +212,7 @@ function moved(finding: FindingOf<'unplayable'>, { part, marking }: Tryable): To
     return [
       {
         kind: 'edit',
-        text: 'Divided between the players of the section from here.',
+        text: say.DIVIDED,
         changes: coachChanges(marking, placeTarget(bar.index, notes[0]!.onset - bar.onset), 'divisi', 'divided'),
       },
     ];
@@ -216,7 +221,7 @@ function moved(finding: FindingOf<'unplayable'>, { part, marking }: Tryable): To
   return [
     {
       kind: 'edit',
-      text: `An octave ${by > 0 ? 'higher' : 'lower'}.`,
+      text: say.octave(by > 0),
       changes: notes.flatMap((note) => coachChanges(marking, note.id, 'pitch', pitchName({ ...note.written, octave: note.written.octave + by }))),
     },
   ];
@@ -225,7 +230,7 @@ function moved(finding: FindingOf<'unplayable'>, { part, marking }: Tryable): To
 function phraseOrBow(finding: Finding, { marking }: Tryable): ToTry[] {
   return (['phrase', 'bow'] as const).map((value) => ({
     kind: 'marks',
-    text: value === 'phrase' ? 'It is a phrase: bowed in pieces.' : 'It is one bow.',
+    text: say.phraseOrBow(value),
     changes: coachChanges(marking, finding.noteIds[0]!, 'slur-is', value),
   }));
 }

@@ -1,5 +1,6 @@
 /** English sentences of the checks, made from typed values in this one place. */
 import { timesAsFast } from '../bow-arm/reasons';
+import { placeName } from '../bow-arm/stroke';
 import type { Cause } from './intonation';
 import type { HearIt } from './hear';
 import type { TwoReferences } from './target';
@@ -174,10 +175,30 @@ export const leapText = (strings: number, gap: number): string =>
 export const missingText = (level: string, missing: number, speed: number): string =>
   `${level} cannot be had with the bow that is left: at ${speed.toFixed(0)} cm/s it is ${Math.abs(missing) >= 6 ? 'much' : Math.abs(missing) >= 3 ? 'clearly' : 'a little'} too soft, even as near the bridge as it goes.`;
 
+/** @param slurred notes of the first slur @param slurCm bow that the plan has for it, and for a single note */
+export const mixedText = (singles: number, slurred: number, slurCm: number, singleCm: number): string =>
+  `${singles} single notes beside slurs of ${slurred}: here slurs like to hurry, and single notes to vanish. ${cm(slurCm)} for the slur leave ${cm(singleCm)} for each of them.`;
+
+export const HEAR_MIXED = 'Play the row with a bow for every note, then with the slurs over the same click: rhythm and loudness must stay as they were.';
+
+/** @param ratio long over short @param shortCm bow of a short note where the bow stays even */
+export const rhythmText = (ratio: number, shortCm: number, times: number): string =>
+  `A rhythm under one bow${times > 1 ? ` (${times} times)` : ''}: the fingers go ${ratio.toFixed(0)} to 1, the bow has to stay even, ${shortCm < 1 ? 'less than 1 cm' : cm(shortCm)} for the short note. An arm that goes with the fingers swallows it or bumps.`;
+
+export const HEAR_RHYTHM = 'Play the slur on an open string while the left hand fingers its rhythm silently: no bump is to be heard.';
+
+/** @param place where the held note leaves the bow, 0 frog to 1 tip @param kind the stroke that cannot be made there; null: there is no room for it */
+export const wrongEndText = (place: number, awayCm: number, kind: string | null): string =>
+  `The held note leaves the bow ${placeName(place)}: ${kind === null ? `what follows lacks ${cm(awayCm)} of bow` : `the ${kind} that follows lies ${cm(awayCm)} away`}.`;
+
+export const HEAR_WRONG_END = 'Play only the end of the held note and what follows: does the bow arrive where the next stroke begins?';
+
 export const wishMissedText = (wish: string, is: string): string => `You wished ${wish}; around what is marked and printed the bow comes out ${is}.`;
 
 export const unlikeText = (here: string, there: string, why: string): string =>
   `The same music is bowed otherwise in ${here} than in ${there}: ${why}. Make the two sound alike.`;
+
+export const hearUnlike = (here: string, there: string): string => `Play ${here} and ${there} one after the other: do the accents fall alike?`;
 
 export const resetText = (direction: string, cmBack: number): string =>
   `At the repeat the bow must go ${direction} again without time to set it anew${cmBack >= 5 ? `, and lies ${cm(cmBack)} away` : ''}.`;
