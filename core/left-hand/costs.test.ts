@@ -37,8 +37,13 @@ const ON_VIOLIN: Row[] = [
   ['one finger over and half a step on', 'E4/.5 C5/.5', '1/3 1/2', { crossing: 0.07, hop: 0.7, frame: 0.5 }],
   ['in a rest it has time', 'E4/.5 r/.5 B4/.5', '1/3 1/2', { crossing: 0.07 }],
   ['a slide on one letter', 'F4/.5 F#4/.5', '2/3 2/3', { slide: 0.3 }],
-  ['a slide to another letter, onto the fourth finger', 'A4/.5 Bb4/.5', '4/3 4/3', { landing: 0.4, slide: 1.45, 'weak finger': 0.14, height: 0.078 }],
-  ['a shift of a tone with one finger', 'E4/.5 F#4/.5', '1/3 1/3', { shift: 0.772, 'long shift': 0.014 }],
+  [
+    'a slide to another letter, onto the fourth finger',
+    'A4/.5 Bb4/.5',
+    '4/3 4/3',
+    { landing: 0.4, slide: 1.45, 'weak finger': 0.14, height: 0.078, position: 0.06 },
+  ],
+  ['a shift of a tone with one finger', 'E4/.5 F#4/.5', '1/3 1/3', { shift: 0.772, 'long shift': 0.014, position: 0.06 }],
   ['a shift onto the second finger', 'B4/.5 E5/.5', '1/2 2/2', { shift: 1.071, 'long shift': 0.072, landing: 0.1, height: 0.024 }],
   ['the same in a slur', '(B4/.5 E5/.5)', '1/2 2/2', { shift: 1.591, 'long shift': 0.072, landing: 0.1, height: 0.024 }],
   ['the same in a rest', 'B4/.5 r/.5 E5/.5', '1/2 2/2', { shift: 0.325, 'long shift': 0.008, landing: 0.1, height: 0.024 }],
@@ -72,10 +77,15 @@ const ON_VIOLIN: Row[] = [
     'two strings with the fourth finger stretched',
     'B3+D5/1',
     '1/4 4/3',
-    { 'weak finger': 0.07, 'long fourth finger': 0.011, height: 0.294, extension: 0.45, reach: 1.392, start: 0.26 },
+    { 'weak finger': 0.07, 'long fourth finger': 0.011, height: 0.294, extension: 0.45, reach: 1.392, start: 0.26, position: 0.12 },
   ],
   ['an octave in the frame of the hand', 'A3+A4/1', '1/4 4/3', { 'weak finger': 0.07, 'long fourth finger': 0.011, height: 0.024, reach: 0.2 }],
-  ['an octave that is not: the first finger drawn back for it', 'B4+B5/1', '1/2 3/1', { height: 0.007, extension: 0.5, reach: 2.415, start: 0.13 }],
+  [
+    'an octave that is not: the first finger drawn back for it',
+    'B4+B5/1',
+    '1/2 3/1',
+    { height: 0.007, extension: 0.5, reach: 2.415, start: 0.13, position: 0.12 },
+  ],
 ];
 
 test.each(ON_VIOLIN)('violin: %s', (...[, music, fingers, expected, options]) => expect(terms('violin', music, fingers, options)).toEqual(expected));

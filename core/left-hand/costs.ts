@@ -48,6 +48,8 @@ export interface LeftHandCosts {
   height: number;
   heightTopString: number;
   startHeight: number;
+  /** Each note in second position of violin and viola: it has neither the nut nor the body of the instrument to feel. */
+  secondPosition: number;
   extension: number;
   extensionChange: number;
   fourthExtended: number;
@@ -127,6 +129,7 @@ export const COST_TABLE: Readonly<Record<keyof LeftHandCosts, CostEntry>> = {
   openAny: j(-0.02),
   height: j(0.006, 'cost per half step²'),
   heightTopString: t(0.0017, 'cost per half step²'),
+  secondPosition: t(0.06),
   startHeight: j(0.13, 'cost per half step'),
   extension: t(0.18),
   extensionChange: t(0.4),

@@ -104,9 +104,7 @@ function belowNutPlace(string: number, stop: number, pitch: Pitch, { instrument 
 
 function stoppedPlaces(string: number, stop: number, pitch: Pitch, open: Pitch, player: Player, costs: PlaceCosts): Place[] {
   const kind = player.instrument.kind;
-  return isUpper(kind)
-    ? letterPlaces(string, stop, pitch, open, player.instrument, costs)
-    : chromaticPlaces(string, stop, pitch, open, player, costs);
+  return isUpper(kind) ? letterPlaces(string, stop, pitch, open, player.instrument, costs) : chromaticPlaces(string, stop, pitch, open, player, costs);
 }
 
 /** Touches that sound the written note, or where the written note is the touch itself. */

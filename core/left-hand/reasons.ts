@@ -21,7 +21,7 @@ const MORE: Readonly<Record<Term, string>> = {
   harmonic: 'a harmonic',
   reach: 'a stretch',
   start: 'a cold start higher up',
-  position: 'notes out of the position',
+  position: 'notes out of the usual position',
   unlike: 'the same music fingered in two ways',
 };
 
@@ -43,7 +43,7 @@ const LESS: Readonly<Record<Term, string>> = {
   harmonic: 'no harmonic',
   reach: 'less stretch',
   start: 'an easier start',
-  position: 'stays in the position',
+  position: 'stays in the usual position',
   unlike: 'the same music fingered alike',
 };
 

@@ -144,6 +144,9 @@ function mostRefund(costs: LeftHandCosts, weights: Float64Array): number {
 const STOPS = 72;
 const LOWEST_STOP = -8;
 
+/** Half steps above the open string at which the first finger lies in second position, low and high. */
+const SECOND_POSITION: ReadonlySet<number> = new Set([3, 4]);
+
 const scratch = new Float64Array(TERMS.length);
 
 /** Cost of a grip in itself, wherever the hand comes from. */
@@ -162,6 +165,7 @@ export function ownCost(grip: Grip, moment: Moment, weighing: Weighing, terms: F
     into[HEIGHT]! += (place.string === 1 || place.shape === 'thumb' ? costs.heightTopString : costs.height) * over * over;
     into[EXTENSION]! += place.extensionCost;
     into[FRAME]! += place.frameCost;
+    if (weighing.upper && place.shape !== 'thumb' && SECOND_POSITION.has(place.hand!)) into[POSITION]! += costs.secondPosition;
     if (place.finger === 4) {
       into[WEAK]! += (weighing.upper ? costs.fourthFinger : costs.fourthFingerLow) + (moment.leftPlucked ? costs.trillOnFourth : 0);
       into[LONG_FOURTH]! += (weighing.upper ? costs.fourthFingerLong : costs.fourthFingerLongLow) * long;

@@ -1,8 +1,15 @@
-/** npm run agreement [-- left-hand bow-arm left-hand-fresh bow-arm-fresh --misses]: how far the first choices agree with phrases that every teacher knows. */
+/**
+ * npm run agreement [-- left-hand bow-arm left-hand-fresh bow-arm-fresh --misses]: how far the first choices agree with phrases that
+ * every teacher knows. `--write` renews docs/agreement.md.
+ */
+import { readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { bowAnswer, fingerAnswer, phrasesOf, type Book } from '../support/agreement';
 
-const { values, positionals } = parseArgs({ allowPositionals: true, options: { misses: { type: 'boolean', default: false }, only: { type: 'string' } } });
+const { values, positionals } = parseArgs({
+  allowPositionals: true,
+  options: { misses: { type: 'boolean', default: false }, write: { type: 'boolean', default: false }, only: { type: 'string' } },
+});
 const books = (positionals.length > 0 ? positionals : ['left-hand', 'bow-arm', 'left-hand-fresh', 'bow-arm-fresh']) as Book[];
 
 interface Row {
@@ -44,42 +51,70 @@ function bows(book: Book): Row[] {
 }
 
 const percent = (part: number, whole: number): string => (whole ? `${Math.round((100 * part) / whole)} %` : '–');
-for (const book of books) {
-  const isHand = book.startsWith('left');
-  const rows = isHand ? fingers(book) : bows(book);
+const INSTRUMENTS = ['violin', 'viola', 'cello', 'bass'];
+
+function table(isHand: boolean, rows: readonly Row[]): string {
   const line = (name: string, some: readonly Row[]): string => {
     const of = some.length;
     const first = some.reduce((sum, row) => sum + row.first, 0);
     const five = some.reduce((sum, row) => sum + row.five, 0);
     return `| ${name} | ${of} | ${first} (${percent(first, of)}) |${isHand ? ` ${five} (${percent(five, of)}) |` : ''}`;
   };
-  console.log(`\n${book}\n\n| what | asked | first choice |${isHand ? ' among five |' : ''}\n| --- | ---: | ---: |${isHand ? ' ---: |' : ''}`);
-  console.log(line('**all**', rows));
-  console.log(
-    line(
-      'sure',
-      rows.filter(({ sure }) => sure),
-    ),
-  );
-  console.log(
-    line(
-      'taste',
-      rows.filter(({ sure }) => !sure),
-    ),
-  );
-  for (const instrument of ['violin', 'viola', 'cello', 'bass'])
-    console.log(
+  const kinds = [...new Set(rows.map((row) => row.kind))].sort();
+  return [
+    `| what | asked | first choice |${isHand ? ' among five |' : ''}`,
+    `| --- | ---: | ---: |${isHand ? ' ---: |' : ''}`,
+    line('**all**', rows),
+    ...[true, false].map((asked) =>
       line(
-        instrument,
-        rows.filter((row) => row.instrument === instrument),
+        asked ? 'sure' : 'taste',
+        rows.filter(({ sure }) => sure === asked),
       ),
-    );
-  for (const kind of [...new Set(rows.map((row) => row.kind))].sort())
-    console.log(
+    ),
+    ...INSTRUMENTS.map((name) =>
       line(
-        kind,
-        rows.filter((row) => row.kind === kind),
+        name,
+        rows.filter(({ instrument }) => instrument === name),
       ),
-    );
-  if (values.misses) console.log(`\n${rows.flatMap(({ misses }) => misses).join('\n')}`);
+    ),
+    ...kinds.map((name) =>
+      line(
+        name,
+        rows.filter(({ kind }) => kind === name),
+      ),
+    ),
+  ].join('\n');
 }
+
+const rowsOf = (book: Book): Row[] => (book.startsWith('left') ? fingers(book) : bows(book));
+const missesOf = (rows: readonly Row[]): string[] => rows.flatMap(({ misses }) => misses);
+
+/** A miss as an item of a list: its name, then the music, what was wanted and what was chosen as code. */
+function asItem(miss: string): string {
+  const [name, music, ...said] = miss.split('\n').map((line) => line.trim()) as [string, string, ...string[]];
+  const codes = said.map((line) => `${line.split(' ')[0]} \`${line.replace(/^\S+\s+/, '')}\``);
+  return `- **${name}**: \`${music}\`  \n  ${codes.join('  \n  ')}`;
+}
+
+const HEADINGS: Readonly<Record<Book, string>> = {
+  'left-hand': 'The left hand (tuned on)',
+  'bow-arm': 'The bow arm (tuned on)',
+  'left-hand-fresh': 'The left hand, fresh',
+  'bow-arm-fresh': 'The bow arm, fresh',
+};
+const PAGE = 'docs/agreement.md';
+
+if (values.write) {
+  const text = readFileSync(PAGE, 'utf8');
+  const sections = books.map((book) => {
+    const rows = rowsOf(book);
+    const misses = book.endsWith('fresh') ? '' : `\n### Misses\n\n${missesOf(rows).map(asItem).join('\n')}\n`;
+    return `## ${HEADINGS[book]}\n\n${table(book.startsWith('left'), rows)}\n${misses}`;
+  });
+  writeFileSync(PAGE, `${text.slice(0, text.indexOf('\n## '))}\n${sections.join('\n')}`);
+} else
+  for (const book of books) {
+    const rows = rowsOf(book);
+    console.log(`\n${book}\n\n${table(book.startsWith('left'), rows)}`);
+    if (values.misses) console.log(`\n${missesOf(rows).join('\n')}`);
+  }
