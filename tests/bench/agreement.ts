@@ -1,9 +1,10 @@
 /**
  * npm run agreement [-- left-hand bow-arm left-hand-fresh bow-arm-fresh --misses]: how far the first choices agree with phrases that
- * every teacher knows. `--write` renews docs/agreement.md.
+ * every teacher knows. `--write` renews docs/agreement.md and tests/data/as-planned.
  */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
+import { record, RECORDS } from '../support/as-planned';
 import { bowAnswer, fingerAnswer, phrasesOf, type Book } from '../support/agreement';
 
 const { values, positionals } = parseArgs({
@@ -105,6 +106,7 @@ const HEADINGS: Readonly<Record<Book, string>> = {
 const PAGE = 'docs/agreement.md';
 
 if (values.write) {
+  for (const name of RECORDS) record(name);
   const text = readFileSync(PAGE, 'utf8');
   const sections = books.map((book) => {
     const rows = rowsOf(book);

@@ -11,15 +11,23 @@ import { musicXmlOf, type Phrase } from './phrase-file';
 export type Book = 'left-hand' | 'bow-arm' | 'left-hand-fresh' | 'bow-arm-fresh';
 export const phrasesOf = (book: Book): Phrase[] => JSON.parse(readFileSync(join('tests', 'data', 'phrases', `${book}.json`), 'utf8')) as Phrase[];
 
+const answered = new Map<string, unknown>();
+
 /** @throws what the program said against it */
-function ask<T>(phrase: Phrase, command: 'finger' | 'bow' | 'check', more: string[] = []): T {
+export function ask<T>(phrase: Phrase, command: 'finger' | 'bow' | 'check', more: string[] = []): T {
+  const question = JSON.stringify([phrase, command, more]);
+  if (!answered.has(question)) answered.set(question, answer(phrase, command, more));
+  return answered.get(question) as T;
+}
+
+function answer(phrase: Phrase, command: 'finger' | 'bow' | 'check', more: string[]): unknown {
   const own = phrase.options ?? [];
   const instrument = own.includes('--instrument') ? [] : ['--instrument', phrase.instrument];
   const options = readOptions([command, '-', '--json', ...instrument, ...own, ...more]);
   if (!options.ok) throw new Error(`${phrase.name}: ${JSON.stringify(options.problem)}`);
   const outcome = run(options.value, new TextEncoder().encode(musicXmlOf(phrase)), null);
   if (!outcome.ok) throw new Error(`${phrase.name}: ${JSON.stringify(outcome.problem)}`);
-  return outcome.value.value as T;
+  return outcome.value.value;
 }
 
 /** Rows of fingers for a pattern of `accept`: one sign a note head, after @ the strings. */

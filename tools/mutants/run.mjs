@@ -20,9 +20,11 @@ const { values } = parseArgs({
 });
 
 /** Sentences, limits of input and the tests' own help are not decided by the model. */
-const LEFT_OUT = /(\.test\.ts|\/words\.ts|in-words\.ts|util\/limits\.ts|core\/testing\/)/;
+const LEFT_OUT = /(\.test\.ts|\/(remedy-)?words\.ts|in-words\.ts|util\/limits\.ts|core\/testing\/)/;
 const TABLES = /(tables|costs|kinds|preferences|instrument|hand)\.ts$/;
 const roomOf = (file) => file.split('/')[1];
+/** Rooms whose work is seen in the plans of the phrases. */
+const PHRASES = ['left-hand', 'bow-arm', 'checks', 'plan', 'instruments', 'score', 'suggest', 'util'];
 /** Rooms whose work is seen elsewhere too. */
 const TESTED_IN = { plan: ['plan', 'checks'], marking: ['marking', 'formats', 'editions'], util: ['util', 'formats'] };
 
@@ -52,7 +54,7 @@ const run = (mutant) =>
       '-i',
       '--silent',
       '--testPathPatterns',
-      `core/(${rooms.join('|')})/`,
+      `core/(${rooms.join('|')})/${PHRASES.includes(roomOf(mutant.file)) ? '|headless/(phrases|for-whom)' : ''}`,
     ];
     const { file, start, end, to } = mutant;
     const child = spawn(process.execPath, args, {
