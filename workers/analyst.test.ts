@@ -109,7 +109,7 @@ describe('the analyst of one part', () => {
     const [remedy] = findings.flatMap((finding) =>
       analyst.remedies(conditions, finding).filter(({ kind, changes }) => kind === 'fingering' && changes?.length),
     );
-    const { notes, strokes } = analyst.tried(conditions, remedy!.changes!);
+    const { notes, strokes } = analyst.tried(conditions, remedy!.changes!, { fromBar: 0, toBar: part.bars.length - 1 });
     const after = analyst.report({ ...conditions, marking: applyChanges({}, remedy!.changes!).marking }, []);
     expect(notes.map(({ place }) => [place.finger, place.string])).toEqual(after.fingering!.notes.map(({ place }) => [place.finger, place.string]));
     expect(strokes.map(({ direction }) => direction)).toEqual(after.bowing!.strokes.map(({ direction }) => direction));

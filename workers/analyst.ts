@@ -34,9 +34,10 @@ import { SHIFT_BITS_PER_S, strokesPerS } from '../core/checks/tables';
 import { stringsOf } from '../core/left-hand/strings';
 import type { ReadingAid } from '../core/reading/aid';
 import { readingAids } from '../core/reading/reading';
-import { checked, type Report } from '../core/checks/check';
+import { checked, type Checked, type CheckRequest, type Report } from '../core/checks/check';
+import { checkedNear, type NearReport } from '../core/checks/near';
 import { aimOf, placeOf } from '../core/checks/context';
-import { forkedPlanMemory, newPlanMemory, asShown, planBow, planLines, type PlanMemory } from '../core/plan/plan';
+import { forkedPlanMemory, newPlanMemory, planBow, planHand, planNear, type PlanMemory } from '../core/plan/plan';
 import type { OtherPart } from '../core/ensemble/ensemble';
 import type { Finding } from '../core/checks/finding';
 import { changesFor, fitOf, type FitRequest, type FitRow, type ForPlayer } from '../core/checks/fit';
@@ -61,8 +62,11 @@ export class Analyst {
   /** Plans of both hands as they were last made, for each line: a change is planned in the time of the bars around it. */
   private memories: readonly PlanMemory[] = [];
   private others: OtherPart[] = [];
+  /** The last whole check. */
+  private last: Checked | null = null;
   /** What the plans that are remembered are for. */
   private kept = '';
+  private keptHand = '';
   /** Strings of the notes by the last fingering, and what it was for. */
   private strings: { key: string; stringOf: StringOf } | null = null;
 
@@ -72,37 +76,45 @@ export class Analyst {
     if (!read.ok) throw new Error(read.problem.what);
     this.score = read.value.score;
     this.memories = [];
+    this.last = null;
     this.others = [];
-    this.kept = '';
+    this.kept = this.keptHand = '';
     this.strings = null;
     return { part: this.part };
   }
 
   report(conditions: Conditions, passages: readonly Passage[]): Report {
-    const { marking, tempo, intonation } = conditions;
-    const { others } = this;
     this.kept = JSON.stringify(conditions);
-    const { report, memories } = checked(
-      {
-        part: this.edited(conditions),
-        line: conditions.line,
-        marking,
-        player: this.player(conditions),
-        tempo,
-        passages,
-        preferences: conditions.preferences,
-        intonation,
-        others,
-      },
-      this.memories,
-    );
+    this.last = checked(this.checkRequest(conditions, passages), this.memories);
+    this.memories = this.last.memories;
+    return this.last.report;
+  }
+
+  /** The passage on view alone, within what is known of the rest: an answer at once, which the next report may correct. */
+  near(conditions: Conditions, passages: readonly Passage[], range: BarRange): NearReport {
+    const before = this.last && { ...this.last, memories: [...this.memories] };
+    const { near, memories } = checkedNear(this.checkRequest(conditions, passages), range, before);
     this.memories = memories;
-    return report;
+    return near;
+  }
+
+  private checkRequest(conditions: Conditions, passages: readonly Passage[]): CheckRequest {
+    const { marking, tempo, intonation, preferences, line } = conditions;
+    return { part: this.edited(conditions), line, marking, player: this.player(conditions), tempo, passages, preferences, intonation, others: this.others };
   }
 
   /** Plans both hands as they are now, where that was not done by a report: what is asked aside goes on from there. */
   private keepUp(conditions: Conditions): void {
     if (this.kept !== JSON.stringify(conditions)) this.report(conditions, []);
+  }
+
+  /** The left hand as it is now, for questions that are about it alone. */
+  private keepHandUp(conditions: Conditions): void {
+    const key = JSON.stringify(conditions);
+    if (this.kept === key || this.keptHand === key) return;
+    const request = this.request(conditions);
+    this.memories = linesOf(request.part).map((line, index) => planHand({ ...request, line }, this.memories[index] ?? newPlanMemory()).memory);
+    this.keptHand = key;
   }
 
   /** The other parts of the piece: chords, cues before entries, bows that should go together. One that cannot be read is left out. */
@@ -119,7 +131,7 @@ export class Analyst {
   }
 
   suggestFingering(conditions: Conditions, range: BarRange): FingeringChoice[] {
-    this.keepUp(conditions);
+    this.keepHandUp(conditions);
     const part = this.edited(conditions);
     const marking = withoutSuggestions(conditions.marking, FINGER_KINDS, this.idsIn(range));
     const { alternatives } = fingerPart(
@@ -203,12 +215,18 @@ export class Analyst {
     return remediesFor(request, finding, this.memory(Math.max(0, line)));
   }
 
-  /** Both hands with marks that are only being tried. */
-  tried(conditions: Conditions, changes: readonly Change[]): { notes: FingeredNote[]; strokes: Stroke[] } {
-    this.keepUp(conditions);
+  /** Both hands of a passage with marks that are only being tried. */
+  tried(conditions: Conditions, changes: readonly Change[], range: BarRange): { notes: FingeredNote[]; strokes: Stroke[] } {
     const marking = applyChanges(conditions.marking, changes).marking;
-    const { fingering, bowing } = asShown(planLines(this.request({ ...conditions, marking }), this.memories).lines, conditions.line);
-    return { notes: fingering?.notes ?? [], strokes: bowing?.strokes ?? [] };
+    const request = this.request({ ...conditions, marking });
+    const within = ticksOf(request.part, range);
+    const inside = (onset: number) => onset >= within.from && onset < within.to;
+    const line = lineOf(request.part, conditions.line);
+    const { plan } = planNear({ ...request, line, within }, this.memory(conditions.line));
+    return {
+      notes: plan.fingering?.notes.filter(({ event }) => inside(line.events[event]!.onset)) ?? [],
+      strokes: plan.bowing?.strokes.filter(({ onset }) => inside(onset)) ?? [],
+    };
   }
 
   /** What else the bow could do at a note; the numbers are about the passage around it. */
@@ -236,7 +254,7 @@ export class Analyst {
 
   /** What a teacher says about the fingering of a passage besides the fingers. */
   handAdvice(conditions: Conditions, range: BarRange): HandAdvice[] {
-    this.keepUp(conditions);
+    this.keepHandUp(conditions);
     const request = { ...this.request(conditions), line: lineOf(this.edited(conditions), conditions.line), alternatives: 1 };
     const { alternatives, unlike } = planFingering(request, this.memory(conditions.line).hand);
     const [way] = alternatives;
@@ -246,7 +264,7 @@ export class Analyst {
   }
 
   choices(conditions: Conditions, noteId: string): NoteChoice[] {
-    this.keepUp(conditions);
+    this.keepHandUp(conditions);
     const part = this.edited(conditions);
     const note = noteById(part, noteId);
     if (!note) return [];

@@ -36,6 +36,8 @@ export interface BowingRequest {
 export interface BowMemory {
   first: SearchMemory;
   alike: SearchMemory;
+  /** Of the passage that was last planned by itself. */
+  near: SearchMemory;
   refinements: Refinements;
   /** The last plan of the whole line: while there is the same to bow, it is the same. */
   last: { settings: string; part: Part; atoms: readonly Atom[]; plan: WholePlan } | null;
@@ -43,11 +45,17 @@ export interface BowMemory {
 
 export const newBowMemory = (): BowMemory => {
   const first = newSearchMemory();
-  return { first, alike: { kept: null, tables: first.tables }, refinements: new Refinements(), last: null };
+  return { first, alike: { kept: null, tables: first.tables }, near: { kept: null, tables: first.tables }, refinements: new Refinements(), last: null };
 };
 
 /** A memory to try something with: what it learns is not kept. */
-export const forkedMemory = ({ first, alike, refinements, last }: BowMemory): BowMemory => ({ first: { ...first }, alike: { ...alike }, refinements, last });
+export const forkedMemory = ({ first, alike, near, refinements, last }: BowMemory): BowMemory => ({
+  first: { ...first },
+  alike: { ...alike },
+  near: { ...near },
+  refinements,
+  last,
+});
 
 /** The best plan first, then those of other strategies by what they cost; none where nothing is bowed. */
 export function planBowing(request: BowingRequest, memory: BowMemory = newBowMemory()): Bowing[] {
@@ -76,6 +84,20 @@ export function planBowing(request: BowingRequest, memory: BowMemory = newBowMem
   return [bestShown, ...rest].slice(0, wanted);
 }
 
+/**
+ * The bows of a passage alone, and some around it: what lies outside stays as the whole line was last planned, and so does what the same
+ * music elsewhere asks for. In the time of the passage, for an answer at once; `planBowing` may find better with the whole line.
+ */
+export function planBowingNear(request: BowingRequest & { within: { from: number; to: number } }, memory: BowMemory = newBowMemory()): Bowing | null {
+  const { from, to } = request.within;
+  const atoms = asBefore(preparedAtoms(request), memory.last?.atoms ?? []);
+  const inside = (onset: number) => onset >= from && onset < to;
+  if (!atoms.some((atom) => inside(atom.onset))) return null;
+  const planner = new Planner(request, memory);
+  const known = planner.lastOf(atoms);
+  return planner.near(known ? heldOutside(known, inside) : alone(atoms, inside));
+}
+
 /** Everything there is to bow, with what the instrument and the strings say about it. */
 export function preparedAtoms(request: BowingRequest): Atom[] {
   const { part, line, clock, marking, player, stringOf } = request;
@@ -102,10 +124,32 @@ class Planner {
     this.hairCm = this.bow.hairCm;
   }
 
+  /** The last plan of the whole line with these atoms in it, each knowing what the same music elsewhere asks for; null where there is none like it. */
+  lastOf(atoms: readonly Atom[]): Pick<WholePlan, 'atoms' | 'found'> | null {
+    const { last } = this.memory;
+    if (!last || last.settings !== this.settings() || last.part !== this.request.part || last.atoms.length !== atoms.length) return null;
+    const { plan } = last;
+    const renewed = atoms.map((atom, i) => {
+      const wished = plan.atoms[i]!;
+      return atom === last.atoms[i] ? wished : { ...atom, alike: wished.alike, beside: wished.beside, jumpsTo: wished.jumpsTo };
+    });
+    return { atoms: renewed, found: plan.found };
+  }
+
+  near(row: readonly Atom[]): Bowing {
+    const strategy = BOW_STRATEGIES[0]!;
+    const costs = this.costs(strategy);
+    return this.planned(row, this.search(row, strategy, costs, null, this.memory.near), strategy, costs, {}).bowing;
+  }
+
+  private settings(): string {
+    return JSON.stringify([this.bow, this.request.costs, this.request.clock.tempo]);
+  }
+
   /** What `whole` gives, or gave last time for the same atoms. */
   wholeOnce(atoms: readonly Atom[]): WholePlan {
-    const { part, clock, costs } = this.request;
-    const settings = JSON.stringify([this.bow, costs, clock.tempo]);
+    const { part } = this.request;
+    const settings = this.settings();
     const { last } = this.memory;
     if (last && last.settings === settings && last.part === part && last.atoms === atoms) return last.plan;
     const plan = this.whole(atoms);
@@ -177,7 +221,7 @@ class Planner {
 const CONTEXT = 6;
 
 /** The atoms of a passage and some around it, those outside held to the best plan of the whole line. */
-function heldOutside({ atoms, found }: WholePlan, inside: (onset: number) => boolean): Atom[] {
+function heldOutside({ atoms, found }: Pick<WholePlan, 'atoms' | 'found'>, inside: (onset: number) => boolean): Atom[] {
   const { strokes } = found;
   const isInside = strokes.map(({ span }) => inside(atoms[span.from]!.onset));
   const first = isInside.indexOf(true);
@@ -200,6 +244,22 @@ function heldOutside({ atoms, found }: WholePlan, inside: (onset: number) => boo
         });
     }
   }
+  const opening = kept[0];
+  if (opening) kept[0] = { ...opening, linked: false, mustHook: false, mustRetake: false };
+  return kept;
+}
+
+/** Atoms of context around a passage of which nothing is known yet. */
+const CONTEXT_ATOMS = 12;
+
+function alone(atoms: readonly Atom[], inside: (onset: number) => boolean): Atom[] {
+  const first = atoms.findIndex((atom) => inside(atom.onset));
+  const last = atoms.findLastIndex((atom) => inside(atom.onset));
+  let from = Math.max(0, first - CONTEXT_ATOMS);
+  while (from > 0 && atoms[from]!.linked) from--;
+  let to = Math.min(atoms.length, last + 1 + CONTEXT_ATOMS);
+  while (to < atoms.length && atoms[to]!.linked) to++;
+  const kept = atoms.slice(from, to);
   const opening = kept[0];
   if (opening) kept[0] = { ...opening, linked: false, mustHook: false, mustRetake: false };
   return kept;

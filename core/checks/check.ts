@@ -66,12 +66,18 @@ export interface Report {
 /** The report alone. */
 export const check = (request: CheckRequest): Report => checked(request).report;
 
-/**
- * The report, and what to remember for the next one of the same part.
- * @param memories of an earlier check, one for each line; they are not changed
- */
-export function checked(request: CheckRequest, memories: readonly PlanMemory[] = []): { report: Report; memories: PlanMemory[] } {
-  const { part, marking, player, preferences, costs, passages } = request;
+/** A report, and what to remember for the next one of the same part. */
+export interface Checked {
+  report: Report;
+  /** Every tempo at which something begins, of all lines. */
+  limits: TempoLimit[];
+  /** One for each line. */
+  memories: PlanMemory[];
+}
+
+/** @param memories of an earlier check, one for each line; they are not changed */
+export function checked(request: CheckRequest, memories: readonly PlanMemory[] = []): Checked {
+  const { part, marking, player, preferences, costs } = request;
   const clock = clockFor(part, request.tempo);
   const planned = planLines({ part, marking, player, clock, preferences, costs }, memories);
   const findings: Finding[] = [];
@@ -94,15 +100,17 @@ export function checked(request: CheckRequest, memories: readonly PlanMemory[] =
     ...acrossFindings(part, shown, marking, request.others ?? [], place),
   );
   findings.sort((a, b) => a.barIndex - b.barIndex || a.beat - b.beat || b.severity - a.severity);
+  const report: Report = { ...tempiOf(request, clock.tempo, limits), findings, ...asShown(planned.lines, request.line), risks };
+  return { report, limits, memories: planned.memories };
+}
+
+/** The tempi of the whole and of its passages. @param wanted quarters per minute */
+export function tempiOf({ part, passages }: CheckRequest, wanted: number, limits: readonly TempoLimit[]): Pick<Report, 'tempo' | 'passages'> {
   const range = (from: number, to: number) => tempoRange(limits.filter((limit) => limit.barIndex >= from && limit.barIndex <= to));
-  const report: Report = {
-    tempo: { wanted: clock.tempo, ...range(0, part.bars.length) },
+  return {
+    tempo: { wanted, ...range(0, part.bars.length) },
     passages: passages.map((passage) => ({ ...passage, ...range(passage.fromBar, passage.toBar) })),
-    findings,
-    ...asShown(planned.lines, request.line),
-    risks,
   };
-  return { report, memories: planned.memories };
 }
 
 /** The tempi between which none of the limits is passed: slurs set the floor, all others the ceiling. */

@@ -20,7 +20,7 @@ import {
 import type { LeftHandCosts } from '../left-hand/costs';
 import type { HandPreferences } from '../left-hand/preferences';
 import { stringsOf } from '../left-hand/strings';
-import { forkedMemory, newBowMemory, planBowing, type BowMemory } from '../bow-arm/bowing';
+import { forkedMemory, newBowMemory, planBowing, planBowingNear, type BowMemory } from '../bow-arm/bowing';
 import type { StringOf } from '../bow-arm/crossings';
 import type { Bowing } from '../bow-arm/describe';
 import type { BowCosts } from '../bow-arm/tables';
@@ -83,6 +83,18 @@ export function planBow(
   const asked = { ...shared, ...(within ? { within } : {}), ...(costs?.bow ? { costs: costs.bow } : {}), alternatives, stringOf };
   const bowings = planBowing(asked, after.bow);
   return { bowing: bowings[0] ?? null, bowings, memory: after };
+}
+
+/**
+ * Both hands of a passage, for an answer at once: the fingers of the whole line, the bow of the passage within what lies around it.
+ * @param memory of an earlier plan of the line; it is not changed
+ */
+export function planNear(request: PlanRequest & { line: Line; within: TickRange }, memory: PlanMemory = newPlanMemory()): { plan: Plan; memory: PlanMemory } {
+  const { within, ...whole } = request;
+  const { plan, memory: after } = planHand({ ...whole, alternatives: 1 }, memory);
+  const { costs, ...shared } = whole;
+  const bowing = planBowingNear({ ...shared, within, ...(costs?.bow ? { costs: costs.bow } : {}), stringOf: plan.stringOf }, after.bow);
+  return { plan: { ...plan, bowing }, memory: after };
 }
 
 /** Both hands. @param memory of an earlier plan of the line; it is not changed */

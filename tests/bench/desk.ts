@@ -8,6 +8,7 @@ import { longPart } from '../support/long-part';
 const url = process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000';
 const MARKS = 120;
 const FINDINGS = 12;
+const WHOLE = 20;
 
 const share = (values: readonly number[], at: number): number =>
   [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * at))]!;
@@ -37,15 +38,16 @@ try {
   await page.locator('main').dispatchEvent('drop', { dataTransfer: transfer });
   await page.waitForURL(/\/desk\//);
   const score = page.getByRole('group', { name: /^Score/ });
-  await page.waitForFunction(() => document.querySelector('[data-report=true]'));
+  await page.waitForFunction(() => document.querySelector('[data-whole=true]'));
+  say('findings of the passage, first time', (await measured(page, 'near')).slice(0, 1));
   say('findings of 300 bars, first time', (await measured(page, 'report')).slice(0, 1));
 
   await score.focus();
   for (const [what, keys] of [
-    ['check after a finger', ['1', '2', '3', '4']],
-    ['check after a bow', ['d', 'u']],
+    ['after a finger', ['1', '2', '3', '4']],
+    ['after a bow', ['d', 'u']],
   ] as const) {
-    const before = (await measured(page, 'report')).length;
+    const before = (await measured(page, 'near')).length;
     for (let i = 0; i < MARKS / 2; i++) {
       await page.keyboard.press('ArrowRight');
       await page.keyboard.press('ArrowRight');
@@ -53,7 +55,14 @@ try {
       await page.waitForTimeout(120);
     }
     await page.waitForTimeout(1500);
-    say(what, (await measured(page, 'report')).slice(before));
+    say(`passage ${what}`, (await measured(page, 'near')).slice(before));
+    const whole = (await measured(page, 'report')).length;
+    for (let i = 0; i < WHOLE; i++) {
+      await page.keyboard.press('ArrowRight');
+      await page.keyboard.press(keys[i % keys.length]!);
+      await settled(page, 'report', whole + i + 1);
+    }
+    say(`whole part ${what}`, (await measured(page, 'report')).slice(whole));
   }
   await page.getByRole('tab', { name: /^Findings/ }).click();
   await score.focus();

@@ -38,7 +38,7 @@ export const status = (page: Page) => page.locator('#status');
 /** The passage is engraved with all marks, and checked. */
 export async function ready(page: Page): Promise<void> {
   await expect(score(page)).toHaveAttribute('data-engraved', 'true');
-  await expect(score(page)).toHaveAttribute('data-report', 'true');
+  await expect(score(page)).toHaveAttribute('data-whole', 'true');
 }
 
 export const saved = (page: Page) => expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'saved');

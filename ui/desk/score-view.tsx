@@ -12,7 +12,7 @@ import { PlanTable } from './plan-table';
 /** The passage, engraved, with its tracks; it listens to the keys. */
 export function ScoreView() {
   const desk = useDesk();
-  const { score, passage, engraved, report, view, drawn, asTable } = desk;
+  const { score, passage, engraved, report, wholeChecked, view, drawn, asTable } = desk;
   const onKeyDown = useCommands(obeying(desk));
   return (
     <div
@@ -23,6 +23,7 @@ export function ScoreView() {
       aria-describedby="status"
       data-engraved={engraved.current}
       data-report={report !== null}
+      data-whole={wholeChecked}
       className="grid min-h-0 grow auto-rows-max content-start gap-2 overflow-y-auto px-3 py-2 focus-visible:-outline-offset-2"
       onKeyDown={onKeyDown}
     >

@@ -10,7 +10,7 @@ import { LatestFirst } from '@/ui/kit/latest-first';
 /** What an analyst can be asked, answered later. */
 export type RemoteAnalyst = { [K in keyof Analyst]: (...args: Parameters<Analyst[K]>) => Promise<ReturnType<Analyst[K]>> };
 
-type Question = Exclude<keyof Analyst, 'open' | 'join' | 'joined' | 'report'>;
+type Question = Exclude<keyof Analyst, 'open' | 'join' | 'joined' | 'near' | 'report'>;
 
 /** What is looked at next goes first. */
 const RANKS: Readonly<Record<Question, number>> = {
@@ -42,10 +42,11 @@ export function startAnalysts(onError: () => void): Analysts {
   for (const worker of workers) worker.onerror = onError;
   const [checking, aside] = workers.map((worker) => wrap<Analyst>(worker)) as [Remote<Analyst>, Remote<Analyst>];
   const questions = new LatestFirst<Question>((kind) => RANKS[kind]);
-  const both: Pick<RemoteAnalyst, 'open' | 'join' | 'joined' | 'report'> = {
+  const both: Pick<RemoteAnalyst, 'open' | 'join' | 'joined' | 'near' | 'report'> = {
     open: async (music) => (await Promise.all([checking.open(music), aside.open(music)]))[0],
     join: async (others) => void (await Promise.all([checking.join(others), aside.join(others)])),
     joined: async (partId, changes) => void (await Promise.all([checking.joined(partId, changes), aside.joined(partId, changes)])),
+    near: (conditions, passages, range) => checking.near(conditions, passages, range),
     report: (conditions, passages) => checking.report(conditions, passages),
   };
   const remote = new Proxy(both, {

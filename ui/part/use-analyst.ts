@@ -1,13 +1,14 @@
 'use client';
 
-import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useState } from 'react';
 import { z } from 'zod';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
-import type { Report } from '@/core/checks/check';
+import type { BarRange } from '@/core/score/bars';
 import { Refused, getJson, nameOf, useAnswer, type Answer } from '@/ui/kit/queries';
 import { problemOf, type Problem } from '@/ui/kit/problem';
 import type { Conditions, OpenPart, OtherMusic } from '@/workers/questions';
+import { Checking, NOT_CHECKED_YET, type CheckShown } from './checking';
 import { startAnalysts, type RemoteAnalyst } from './analysts';
 
 export type { RemoteAnalyst } from './analysts';
@@ -93,36 +94,36 @@ export function useOthers(analyst: RemoteAnalyst | null, partId: string, wanted:
   return { known, note };
 }
 
-/** The report for the latest conditions; while one is being made only the newest request waits. */
+/**
+ * The check for the latest conditions: of the passage on view at once, of the whole part when nothing is typed for a moment.
+ * @param range the passage on view; null where only the whole part is of use
+ */
 export function useReport(
   analyst: RemoteAnalyst | null,
   conditions: Conditions,
   passages: readonly Passage[],
-  known = 0,
-): { report: Report | null; failed: boolean } {
-  const [report, setReport] = useState<Report | null>(null);
-  const [failed, setFailed] = useState(false);
-  const busy = useRef(false);
-  const next = useRef<(() => Promise<void>) | null>(null);
+  known: number,
+  range: BarRange | null,
+): CheckShown {
+  const [shown, setShown] = useState<CheckShown>(NOT_CHECKED_YET);
+  const [checking, setChecking] = useState<Checking | null>(null);
+  const want = useEffectEvent((by: Checking) => by.want({ conditions, passages, known, range }));
   useEffect(() => {
     if (!analyst) return;
-    const ask = async (): Promise<void> => {
-      busy.current = true;
-      try {
-        setReport(await timed('report', analyst.report(conditions, passages)));
-        setFailed(false);
-      } catch {
-        setFailed(true);
-      }
-      busy.current = false;
-      const waiting = next.current;
-      next.current = null;
-      await waiting?.();
-    };
-    if (busy.current) next.current = ask;
-    else void ask();
-  }, [analyst, conditions, passages, known]);
-  return { report, failed };
+    const made = new Checking(
+      {
+        near: (...asked) => timed('near', analyst.near(...asked)),
+        report: (...asked) => timed('report', analyst.report(...asked)),
+      },
+      setShown,
+    );
+    setChecking(made);
+    return () => made.end();
+  }, [analyst]);
+  useEffect(() => {
+    if (checking) want(checking);
+  }, [checking, conditions, passages, known]);
+  return shown;
 }
 
 interface Question<T> {

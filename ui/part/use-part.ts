@@ -47,8 +47,8 @@ export function usePart({ data, passageIndex, onRead }: Asked) {
   const elsewhere = useElsewhere(named, data.elsewhere, isOpen, (set, partId) => void analyst?.joined(partId, set.changes).then(others.note));
   const ownLanes = [...own.undoLanes, passages.undoLane, settings.undoLane];
   const lanes = [...ownLanes, ...elsewhere.lanes(ownLanes)];
-  const { report, failed: checkFailed } = useReport(analyst, conditions, passages.list, others.known);
-  if (report && !wasChecked) setWasChecked(true);
+  const { report, whole, failed: checkFailed } = useReport(analyst, conditions, passages.list, others.known, passage);
+  if (whole && !wasChecked) setWasChecked(true);
 
   return {
     data,
@@ -71,6 +71,8 @@ export function usePart({ data, passageIndex, onRead }: Asked) {
     conditions,
     /** The check with nothing taken out. */
     checked: report,
+    /** It is of the whole part as it is marked now, not of the passage on view alone. */
+    wholeChecked: whole,
     checkFailed,
     elsewhere,
     undo: nextStep(lanes, 'undo'),

@@ -49,7 +49,7 @@ export function CheckSheet({ data }: { data: SheetData }) {
   const told = useMemo(() => toldOf(settings), [settings]);
   const conditions = useConditions(marking, player, { ...settings, told });
   const others = useOthers(analyst, about.id, data.severalParts);
-  const { report, failed: unchecked } = useReport(analyst, conditions, data.passages, others.known);
+  const { report, failed: unchecked } = useReport(analyst, conditions, data.passages, others.known, null);
   const [count, setCount] = useState<(typeof COUNTS)[number]>(10);
   const spots = useMemo(() => (report ? spotsFor(parted(report.findings, accepted).open, count) : null), [report, accepted, count]);
   const verdict = report && open ? tempoVerdict(report, open.part) : null;

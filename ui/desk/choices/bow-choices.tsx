@@ -72,9 +72,7 @@ function StrokeNow({ stroke }: { stroke: Stroke }) {
       />
       <SoundPicture recipe={recipe} />
       {recipe.missingDb < 0 && (
-        <p className="text-[13px] font-semibold text-plum">
-          {stroke.level} is not to be had with this little bow, even as near the bridge as it goes.
-        </p>
+        <p className="text-[13px] font-semibold text-plum">{stroke.level} is not to be had with this little bow, even as near the bridge as it goes.</p>
       )}
     </div>
   );

@@ -68,7 +68,10 @@ function rowsFor(part: Part): ReadonlyArray<readonly [string, (choice: Fingering
   return [
     ['shifts', ({ numbers }) => `${numbers.shifts}`],
     ['hand travels', ({ numbers }) => `${Math.round(numbers.shiftMm)} mm`],
-    ['hardest shift', ({ numbers: { hardest } }) => (hardest ? `${Math.round(hardest.mm)} mm in ${(hardest.gapMs / 1000).toFixed(2)} s, ${at(hardest.noteId)}` : 'none')],
+    [
+      'hardest shift',
+      ({ numbers: { hardest } }) => (hardest ? `${Math.round(hardest.mm)} mm in ${(hardest.gapMs / 1000).toFixed(2)} s, ${at(hardest.noteId)}` : 'none'),
+    ],
     ['string changes in slurs', ({ numbers }) => `${numbers.stringChangesInSlurs}`],
     ['fourth finger, long notes', ({ numbers }) => `${numbers.fourthFingers}, ${numbers.longFourths}`],
     ['open strings', ({ numbers }) => `${numbers.openStrings}`],

@@ -20,7 +20,11 @@ export function FingeringCards({ items }: { items: readonly FingeringChoice[] })
       <Numbers
         rows={[
           ['shifts', `${numbers.shifts}`, numbers.shifts ? `${Math.round(numbers.shiftMm)} mm in all` : ''],
-          ['hardest', numbers.hardest ? `${Math.round(numbers.hardest.mm)} mm in ${(numbers.hardest.gapMs / 1000).toFixed(2)} s` : 'none', numbers.hardest ? at(numbers.hardest.noteId) : ''],
+          [
+            'hardest',
+            numbers.hardest ? `${Math.round(numbers.hardest.mm)} mm in ${(numbers.hardest.gapMs / 1000).toFixed(2)} s` : 'none',
+            numbers.hardest ? at(numbers.hardest.noteId) : '',
+          ],
           ['worst risk', outlook.worst ? `${Math.round(outlook.worst.chance * 100)} %` : 'none', outlook.worst ? at(outlook.worst.noteId) : ''],
           ['fourth finger / open', `${numbers.fourthFingers} / ${numbers.openStrings}`, ''],
           ['marks to write', `${changes.filter((change) => change.to).length}`, ''],

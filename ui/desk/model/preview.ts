@@ -10,12 +10,15 @@ type Highlighted = Pick<Choices, 'suggestions' | 'ofNote' | 'ofBow' | 'highlight
 
 export function previewedNotes(planned: readonly FingeredNote[], { suggestions, ofNote, highlighted }: Highlighted): readonly FingeredNote[] {
   const way = suggestions?.kind === 'fingering' ? suggestions.items[highlighted]?.way.notes : highlighted > 0 ? ofNote?.items[highlighted]?.notes : undefined;
-  if (!way) return planned;
-  const changed = new Map(way.map((note) => [note.id, note]));
+  return way ? withNotes(planned, way) : planned;
+}
+
+export function withNotes(planned: readonly FingeredNote[], others: readonly FingeredNote[]): readonly FingeredNote[] {
+  const changed = new Map(others.map((note) => [note.id, note]));
   return planned.map((note) => changed.get(note.id) ?? note);
 }
 
-/** @param dragged strokes of the passage while an end is being dragged */
+/** @param dragged strokes of the passage while an end is being dragged, or a remedy tried */
 export function previewedStrokes(
   planned: readonly Stroke[],
   { suggestions, ofBow, highlighted }: Highlighted,

@@ -51,6 +51,7 @@ export function useDeskModel(data: DeskData) {
     conditions,
     report: part.checked,
     accepted: part.settings.accepted,
+    passage,
     wanted: tab === 'findings',
     does: {
       accept: (finding) => setting({ accept: [finding] }),

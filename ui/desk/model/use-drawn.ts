@@ -6,7 +6,7 @@ import type { Report } from '@/core/checks/check';
 import { bowInForce, fingerInForce, type Marking } from '@/core/marking/mark';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
-import { previewedNotes, previewedStrokes } from './preview';
+import { previewedNotes, previewedStrokes, withNotes } from './preview';
 import type { Choices } from './use-choices';
 import type { TriedPlan } from './use-findings';
 
@@ -18,6 +18,7 @@ interface Asked {
   marking: Marking;
   /** With a stroke's end where it is dragged to. */
   dragged: readonly Stroke[] | null;
+  /** With a remedy that is pointed at. */
   tried: TriedPlan | null;
 }
 
@@ -26,13 +27,12 @@ export function useDrawn({ report, choices, part, passage, marking, dragged, tri
   const { suggestions, ofNote, ofBow, highlighted } = choices;
   const planned = report?.fingering?.notes ?? NONE;
   const previewed = useMemo(() => previewedNotes(planned, { suggestions, ofNote, ofBow, highlighted }), [planned, suggestions, ofNote, ofBow, highlighted]);
-  const notes = tried?.notes ?? previewed;
+  const notes = useMemo(() => (tried ? withNotes(planned, tried.notes) : previewed), [tried, planned, previewed]);
   const plannedStrokes = report?.bowing?.strokes ?? NONE;
   const previewedBow = useMemo(
-    () => previewedStrokes(plannedStrokes, { suggestions, ofNote, ofBow, highlighted }, part, passage, dragged),
-    [plannedStrokes, suggestions, ofNote, ofBow, highlighted, part, passage, dragged],
+    () => previewedStrokes(plannedStrokes, { suggestions, ofNote, ofBow, highlighted }, part, passage, dragged ?? tried?.strokes ?? null),
+    [plannedStrokes, suggestions, ofNote, ofBow, highlighted, part, passage, dragged, tried],
   );
-  const strokes = tried?.strokes ?? previewedBow;
   const findings = useMemo(
     () => report?.findings.filter((finding) => finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [],
     [report, passage],
@@ -42,7 +42,7 @@ export function useDrawn({ report, choices, part, passage, marking, dragged, tri
       new Set(part?.notes.filter((note) => inForce(note, marking) !== null).map((note) => note.id));
     return [having(fingerInForce), having(bowInForce)] as const;
   }, [part, marking]);
-  return { notes, strokes, findings, fingersMarked, bowsMarked, risks: report?.risks ?? NONE };
+  return { notes, strokes: previewedBow, findings, fingersMarked, bowsMarked, risks: report?.risks ?? NONE };
 }
 
 const NONE: never[] = [];

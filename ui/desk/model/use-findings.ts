@@ -8,6 +8,7 @@ import type { Stroke } from '@/core/bow-arm/describe';
 import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { Change } from '@/core/marking/change';
 import { RECORD_VERSION } from '@/core/marking/versions';
+import type { BarRange } from '@/core/score/bars';
 import { LIMITS } from '@/core/util/limits';
 import { cleanText, shortened } from '@/core/util/text';
 import type { Problem } from '@/ui/kit/problem';
@@ -23,6 +24,7 @@ interface Asked {
   /** With nothing taken out. */
   report: Report | null;
   accepted: readonly AcceptedFinding[];
+  passage: BarRange;
   /** The tab is open. */
   wanted: boolean;
   does: Doing;
@@ -44,14 +46,14 @@ const NOT_TRIED: Problem = {
   remedy: 'Nothing was changed.',
 };
 
-/** Both hands as a remedy would have them. */
+/** Both hands of the passage as a remedy would have them. */
 export interface TriedPlan {
   notes: readonly FingeredNote[];
   strokes: readonly Stroke[];
 }
 
 /** The findings that are told, the one that is looked at, its remedies, and the remedy that is being tried. */
-export function useFindings({ analyst, conditions, report, accepted, wanted, does }: Asked) {
+export function useFindings({ analyst, conditions, report, accepted, passage, wanted, does }: Asked) {
   const [filter, setFilter] = useState<FindingFilter>(EVERYTHING);
   const [chosen, setChosen] = useState<string | null>(null);
   const [pointed, setPointed] = useState<number | null>(null);
@@ -61,7 +63,7 @@ export function useFindings({ analyst, conditions, report, accepted, wanted, doe
   const current = (wanted && open.find(({ id }) => id === chosen)) || null;
   const remedies = useRemedies(analyst, conditions, current);
   const items = remedies.value;
-  const tried = useTried(analyst, conditions, pointed === null ? null : (items?.[pointed] ?? null));
+  const tried = useTried(analyst, conditions, pointed === null ? null : (items?.[pointed] ?? null), passage);
 
   function take(index: number) {
     const taken = items?.[index];
@@ -121,13 +123,13 @@ function useRemedies(analyst: RemoteAnalyst | null, conditions: Conditions, curr
 }
 
 /** Both hands as the remedy that is pointed at would have them. */
-function useTried(analyst: RemoteAnalyst | null, conditions: Conditions, remedy: TriedRemedy | null): TriedPlan | null {
+function useTried(analyst: RemoteAnalyst | null, conditions: Conditions, remedy: TriedRemedy | null, { fromBar, toBar }: BarRange): TriedPlan | null {
   const { value } = useAnalysed({
     analyst,
     conditions,
-    of: ['tried', remedy ? nameOf(remedy) : 0],
+    of: ['tried', remedy ? nameOf(remedy) : 0, fromBar, toBar],
     wanted: Boolean(remedy?.changes?.length),
-    ask: (of) => of.tried(conditions, remedy!.changes!),
+    ask: (of) => of.tried(conditions, remedy!.changes!, { fromBar, toBar }),
   });
   return remedy ? value : null;
 }

@@ -42,7 +42,10 @@ export function HandOf() {
       <Select<HandSize | 'measured'>
         label="Hand"
         value={measured ? 'measured' : player.hand}
-        options={[...HAND_SIZES.map((size) => [size, `${capital(size)}: ${spread(size, player.instrument)} from 1 to 4`] as const), ['measured', 'Measured'] as const]}
+        options={[
+          ...HAND_SIZES.map((size) => [size, `${capital(size)}: ${spread(size, player.instrument)} from 1 to 4`] as const),
+          ['measured', 'Measured'] as const,
+        ]}
         onValue={(size) => onHand(size === 'measured' ? { measured: asMeasured(handOf(player.hand, player.instrument)) } : { hand: size, measured: null })}
       />
       {measured && <Measured key={player.id} measured={measured} lengthMm={person.instrument.lengthMm} onHand={onHand} />}

@@ -1,0 +1,94 @@
+/**
+ * The answer at once: a passage checked within what lies around it, while the whole part is still to be checked after a mark. What only
+ * the whole part can tell (the same music elsewhere, repeats, traps for the reader) stays as it was last found.
+ */
+import { ticksOf, type BarRange } from '../score/bars';
+import type { Note } from '../score/score';
+import { clockFor } from '../score/time';
+import { linesOf } from '../instruments/lines';
+import type { FingeredNote, Fingering } from '../left-hand/fingering';
+import type { Bowing, Stroke } from '../bow-arm/describe';
+import { lineShown, newPlanMemory, planNear, type PlanMemory } from '../plan/plan';
+import { tempiOf, type Checked, type CheckRequest, type Report } from './check';
+import { aimOf, placeOf } from './context';
+import { isSpot, type Finding, type TempoLimit } from './finding';
+import { foundIn } from './found';
+import type { FindingKind } from './numbers';
+
+export interface NearReport extends Pick<Report, 'tempo' | 'passages' | 'findings' | 'risks'> {
+  range: BarRange;
+  /** Notes that it is about: those of one line. */
+  covers: string[];
+  notes: FingeredNote[];
+  strokes: Stroke[];
+  changes: Bowing['changes'];
+}
+
+/** Findings that need the whole part. */
+const OF_THE_WHOLE: ReadonlySet<FindingKind> = new Set(['bowed differently elsewhere', 'repeat does not come round', 'rhythm under one bow']);
+const isOfTheWhole = (finding: Finding): boolean => !isSpot(finding) || OF_THE_WHOLE.has(finding.kind);
+
+/**
+ * @param range of bars, both included @param before the last whole check of the part, whatever was marked since, with the memories that are there now
+ * @returns the passage, and the memories to go on from
+ */
+export function checkedNear(request: CheckRequest, range: BarRange, before: Checked | null): { near: NearReport; memories: PlanMemory[] } {
+  const { part, marking, player, preferences, costs } = request;
+  const clock = clockFor(part, request.tempo);
+  const lines = linesOf(part);
+  const index = Math.min(request.line ?? 0, lines.length - 1);
+  const line = lineShown(lines, index);
+  const memories = lines.map((_, i) => before?.memories[i] ?? newPlanMemory());
+  const within = ticksOf(part, range);
+  const { plan, memory } = planNear({ part, marking, player, clock, preferences, costs, line, within }, memories[index]);
+  memories[index] = memory;
+  const inRange = (tick: number) => tick >= within.from && tick < within.to;
+  const covers = new Set(line.events.filter(({ onset }) => inRange(onset)).flatMap(({ ids }) => ids));
+  const isNew = (noteId: string) => covers.has(noteId);
+  const place = (note: Note) => placeOf(part, note);
+  const found = foundIn(plan, { part, line, player, clock, marking, preferences, ...aimOf(request), place, isNew });
+  const limits: TempoLimit[] = [...(before?.limits.filter(({ noteIds }) => !isNew(noteIds[0]!)) ?? []), ...found.limits];
+  const near: NearReport = {
+    range,
+    ...tempiOf(request, clock.tempo, limits),
+    findings: found.findings.filter((finding) => !isOfTheWhole(finding)),
+    risks: found.risks,
+    covers: [...covers],
+    notes: plan.fingering?.notes.filter(({ id }) => isNew(id)) ?? [],
+    strokes: plan.bowing?.strokes.filter(({ onset }) => inRange(onset)) ?? [],
+    changes: plan.bowing?.changes.filter(({ noteId }) => isNew(noteId)) ?? [],
+  };
+  return { near, memories };
+}
+
+/** A report with a passage that was checked since. @param report null where there is none yet: then it knows of the passage alone */
+export function withNear(report: Report | null, near: NearReport): Report {
+  const { tempo, passages } = near;
+  const covers = new Set(near.covers);
+  const kept = report?.findings.filter((finding) => !covers.has(finding.noteIds[0]!) || isOfTheWhole(finding)) ?? [];
+  const bowing = report?.bowing ?? EMPTY_BOWING;
+  const fingering = report?.fingering ?? EMPTY_FINGERING;
+  return {
+    tempo,
+    passages,
+    findings: [...kept, ...near.findings].sort((a, b) => a.barIndex - b.barIndex || a.beat - b.beat || b.severity - a.severity),
+    risks: renewed(report?.risks ?? [], near.risks, ({ noteId }) => covers.has(noteId)),
+    fingering: { ...fingering, notes: renewed(fingering.notes, near.notes, ({ id }) => covers.has(id)) },
+    bowing: {
+      ...bowing,
+      strokes: renewed(bowing.strokes, near.strokes, ({ noteIds }) => covers.has(noteIds[0]!)),
+      changes: renewed(bowing.changes, near.changes, ({ noteId }) => covers.has(noteId)),
+    },
+  };
+}
+
+/** What is told anew stands where the old was. */
+function renewed<T>(old: readonly T[], fresh: readonly T[], isOld: (each: T) => boolean): T[] {
+  const first = old.findIndex(isOld);
+  const rest = old.filter((each) => !isOld(each));
+  const at = first < 0 ? rest.length : first;
+  return [...rest.slice(0, at), ...fresh, ...rest.slice(at)];
+}
+
+const EMPTY_FINGERING: Fingering = { strategy: '', aim: '', total: 0, terms: {}, notes: [] };
+const EMPTY_BOWING: Bowing = { strategy: '', aim: '', total: 0, terms: {}, feasible: true, strokes: [], changes: [], unlike: [], resets: [], phrases: [] };

@@ -1,0 +1,124 @@
+import type { Report } from '@/core/checks/check';
+import type { NearReport } from '@/core/checks/near';
+import { PLAIN_CONDITIONS } from '@/tests/support/conditions';
+import type { Conditions } from '@/workers/questions';
+import { Checking, QUIET_MS, type CheckShown } from './checking';
+
+const TEMPO = { wanted: 60, floor: null, ceiling: null, limitedBy: null, next: null };
+const report = (name: string): Report =>
+  ({ tempo: { ...TEMPO }, passages: [{ name }], findings: [], risks: [], fingering: null, bowing: null }) as unknown as Report;
+const near = (name: string): NearReport => ({ ...report(name), range: RANGE, covers: [], notes: [], strokes: [], changes: [] });
+const RANGE = { fromBar: 0, toBar: 7 };
+const marked = (tempo: number): Conditions => ({ ...PLAIN_CONDITIONS, tempo });
+
+/** A checker that answers when it is told to, and a clock. */
+function bench() {
+  jest.useFakeTimers();
+  let now = 0;
+  const asked: Array<{ what: string; answer(): Promise<void>; fail(): Promise<void> }> = [];
+  const shown: string[] = [];
+  const question =
+    <T>(kind: string, make: (name: string) => T) =>
+    (conditions: Conditions) =>
+      new Promise<T>((resolve, reject) => {
+        const what = `${kind} ${conditions.tempo}`;
+        const settle = async (done: () => void) => {
+          done();
+          for (let i = 0; i < 10; i++) await Promise.resolve();
+        };
+        asked.push({ what, answer: () => settle(() => resolve(make(what))), fail: () => settle(() => reject(new Error('broken'))) });
+      });
+  const checking = new Checking(
+    { near: question('near', near), report: question('whole', report) },
+    ({ report: got, whole, failed }: CheckShown) => shown.push(`${got?.passages[0]?.name ?? 'nothing'}${whole ? ' whole' : ''}${failed ? ' failed' : ''}`),
+    () => now,
+  );
+  return {
+    checking,
+    asked: () => asked.map(({ what }) => what),
+    shown,
+    last: () => asked.at(-1)!,
+    want: (conditions: Conditions, more: { known?: number; range?: typeof RANGE | null } = {}) =>
+      checking.want({ conditions, passages: [], known: 0, range: RANGE, ...more }),
+    pass: async (ms: number) => {
+      now += ms;
+      await jest.advanceTimersByTimeAsync(ms);
+    },
+  };
+}
+afterEach(() => jest.useRealTimers());
+
+test('at first the passage, then the whole at once', async () => {
+  const { want, asked, last, shown } = bench();
+  want(marked(1));
+  expect(asked()).toEqual(['near 1']);
+  await last().answer();
+  expect(asked()).toEqual(['near 1', 'whole 1']);
+  await last().answer();
+  expect(shown).toEqual(['near 1', 'whole 1 whole']);
+});
+
+test('after a mark the passage at once, the whole when nothing was typed for a moment', async () => {
+  const { want, asked, last, shown, pass } = bench();
+  want(marked(1));
+  await last().answer();
+  await last().answer();
+  await pass(1000);
+  want(marked(2));
+  await last().answer();
+  await pass(QUIET_MS - 1);
+  want(marked(3));
+  await last().answer();
+  await pass(QUIET_MS - 1);
+  expect(asked().slice(2)).toEqual(['near 2', 'near 3']);
+  await pass(1);
+  expect(asked().slice(2)).toEqual(['near 2', 'near 3', 'whole 3']);
+  await last().answer();
+  expect(shown.slice(2)).toEqual(['near 2', 'near 3', 'whole 3 whole']);
+});
+
+test('typed while an answer is on its way: only the newest is asked, and an answer about history is not shown', async () => {
+  const { want, asked, last, shown } = bench();
+  want(marked(1));
+  await last().answer();
+  want(marked(2));
+  want(marked(3));
+  await last().answer();
+  expect(asked()).toEqual(['near 1', 'whole 1', 'near 3']);
+  await last().answer();
+  expect(shown).toEqual(['near 1', 'near 3']);
+});
+
+test('more known of the other parts, or other passages: the whole again and nothing else', async () => {
+  const { want, asked, last, shown } = bench();
+  const conditions = marked(1);
+  want(conditions);
+  await last().answer();
+  await last().answer();
+  want(conditions, { known: 1 });
+  expect(asked()).toEqual(['near 1', 'whole 1', 'whole 1']);
+  await last().answer();
+  expect(shown.at(-1)).toBe('whole 1 whole');
+});
+
+test('a failing passage is passed over; a failing whole is said, and what was known stays', async () => {
+  const { want, last, shown, pass } = bench();
+  want(marked(1));
+  await last().fail();
+  await last().answer();
+  expect(shown).toEqual(['whole 1 whole']);
+  want(marked(2));
+  await last().fail();
+  await pass(QUIET_MS);
+  await last().fail();
+  expect(shown.at(-1)).toBe('whole 1 failed');
+});
+
+test('without a passage only the whole; after the end nothing is shown', async () => {
+  const { want, asked, last, shown, checking } = bench();
+  want(marked(1), { range: null });
+  expect(asked()).toEqual(['whole 1']);
+  checking.end();
+  await last().answer();
+  expect(shown).toEqual([]);
+});
