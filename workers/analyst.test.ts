@@ -65,17 +65,37 @@ describe('the analyst of one part', () => {
       );
     }
   });
-  test('the bow at a note, a place that is only tried, and what else there is to say', () => {
+  test('the bow at a note, a place that is only tried, and what else there is to say', async () => {
     const note = part.notes[8]!;
-    const choices = analyst.bowChoices(plain, note.id, bars);
+    const choices = await analyst.bowChoices(plain, note.id, bars);
     expect(choices.length).toBeGreaterThan(3);
-    expect(analyst.bowChoices(plain, 'nobody', bars)).toEqual([]);
+    expect(await analyst.bowChoices(plain, 'nobody', bars)).toEqual([]);
     const first = choices[0]!.strokes.find((stroke) => stroke.noteIds.includes(note.id))!.noteIds[0]!;
     const tried = analyst.triedBow({ ...plain, marking: { [markKey(first, 'bow-to')]: { value: '90 %', origin: 'coach' } } }, bars);
     expect(tried.find((stroke) => stroke.noteIds[0] === first)!.to).toBeGreaterThan(0.75);
     const { openStrings } = analyst.bowOfPassage(plain, bars);
     expect(openStrings.length).toBeGreaterThan(20);
     for (const { strings } of openStrings) for (const string of strings) expect([1, 2, 3, 4]).toContain(string);
+  });
+  test('a report in steps is the report, with the passage answered in between; marked otherwise meanwhile it is given up', async () => {
+    const [fresh, own] = [new Analyst(), new Analyst()];
+    for (const each of [fresh, own]) each.open(demoText('the-heron'));
+    const marked = (note: number): Conditions => ({ ...plain, marking: { [markKey(part.notes[note]!.id, 'bow')]: { value: 'up', origin: 'coach' } } });
+    const [first, second] = [marked(3), marked(20)];
+    const outdated = own.reportInSteps(first, []);
+    const { notes } = own.near(second, [], bars);
+    expect(await outdated).toBeNull();
+    const report = await own.reportInSteps(second, []);
+    expect(report!.findings).toEqual(fresh.report(second, []).findings);
+    expect(report!.fingering!.notes.slice(0, notes.length).map(({ place }) => place.finger)).toEqual(notes.map(({ place }) => place.finger));
+    // The same conditions again give nothing up.
+    const again = own.reportInSteps(second, []);
+    own.near(second, [], bars);
+    expect((await again)!.findings).toEqual(report!.findings);
+    const finding = report!.findings.find(({ kind }) => kind === 'out-of-tune risk')!;
+    const remedies = own.remedies(second, finding);
+    own.near(first, [], bars);
+    await expect(remedies).rejects.toThrow('meanwhile');
   });
   test('another player, another report', () => {
     const passages = automaticPassages(part);
@@ -103,12 +123,11 @@ describe('the analyst of one part', () => {
       expect([barIndex >= 0 && barIndex <= 15, noteIds.length > 0]).toEqual([true, true]);
     }
   });
-  test('a remedy that is tried is what the report has once it is taken', () => {
+  test('a remedy that is tried is what the report has once it is taken', async () => {
     const conditions = { ...plain, player: small };
     const findings = analyst.report(conditions, []).findings.filter(({ severity, kind }) => severity > 1 && kind === 'shift late');
-    const [remedy] = findings.flatMap((finding) =>
-      analyst.remedies(conditions, finding).filter(({ kind, changes }) => kind === 'fingering' && changes?.length),
-    );
+    const offered = await Promise.all(findings.map((finding) => analyst.remedies(conditions, finding)));
+    const [remedy] = offered.flat().filter(({ kind, changes }) => kind === 'fingering' && changes?.length);
     const { notes, strokes } = analyst.tried(conditions, remedy!.changes!, { fromBar: 0, toBar: part.bars.length - 1 });
     const after = analyst.report({ ...conditions, marking: applyChanges({}, remedy!.changes!).marking }, []);
     expect(notes.map(({ place }) => [place.finger, place.string])).toEqual(after.fingering!.notes.map(({ place }) => [place.finger, place.string]));

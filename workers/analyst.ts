@@ -23,27 +23,48 @@ import { fingerPart } from '../core/left-hand/part';
 import { costsMore, fingeringNumbers } from '../core/left-hand/reasons';
 import { planFingering, type FingeredNote, type FingeringMemory } from '../core/left-hand/fingering';
 import { handAdvice, type HandAdvice } from '../core/left-hand/advice';
-import { planBowing, preparedAtoms, type BowingRequest } from '../core/bow-arm/bowing';
+import { planBowing, planBowingNear, preparedAtoms, type BowingRequest } from '../core/bow-arm/bowing';
 import type { Stroke } from '../core/bow-arm/describe';
-import { bowCostsMore, choicesForBow, type BowChoice } from '../core/bow-arm/choices';
+import { bowChoicesInSteps, bowCostsMore, type BowChoice } from '../core/bow-arm/choices';
 import { openStringVersion, type StringOf } from '../core/bow-arm/crossings';
 import { hemiolasOf } from '../core/bow-arm/hemiola';
 import { bowingNumbers } from '../core/bow-arm/reasons';
 import { bowOf } from '../core/bow-arm/bow';
 import { SHIFT_BITS_PER_S, strokesPerS } from '../core/checks/tables';
 import { stringsOf } from '../core/left-hand/strings';
+import type { Steps } from '../core/util/steps';
 import type { ReadingAid } from '../core/reading/aid';
 import { readingAids } from '../core/reading/reading';
-import { checked, type Checked, type CheckRequest, type Report } from '../core/checks/check';
+import { checked, checkedInSteps, type Checked, type CheckRequest, type Report } from '../core/checks/check';
 import { checkedNear, type NearReport } from '../core/checks/near';
 import { aimOf, placeOf } from '../core/checks/context';
-import { forkedPlanMemory, newPlanMemory, planBow, planHand, planNear, type PlanMemory } from '../core/plan/plan';
+import { forkedPlanMemory, newPlanMemory, planNear, type PlanMemory } from '../core/plan/plan';
 import type { OtherPart } from '../core/ensemble/ensemble';
 import type { Finding } from '../core/checks/finding';
 import { changesFor, fitOf, type FitRequest, type FitRow, type ForPlayer } from '../core/checks/fit';
-import { remediesFor, type TriedRemedy } from '../core/checks/remedies';
+import { remediesInSteps, type TriedRemedy } from '../core/checks/remedies';
 import { handOutlook } from '../core/checks/hand';
 import type { Conditions, OtherMusic, OpenPart, FingeringChoice, BowingChoice, BowOfPassage } from './questions';
+
+/** So long other questions wait while a report is made, in ms. */
+const STEP_MS = 8;
+
+/** After whatever else there is to do. */
+const nextTask = (): Promise<void> =>
+  new Promise((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(null);
+  });
+
+/** @throws where the answer was given up: nobody waits for it any more */
+function current<T>(answer: T | null): T {
+  if (answer === null) throw new Error('the part was marked otherwise meanwhile');
+  return answer;
+}
 
 /** Fingerings of a passage that are shown. */
 const SHOWN_WAYS = 5;
@@ -64,9 +85,9 @@ export class Analyst {
   private others: OtherPart[] = [];
   /** The last whole check. */
   private last: Checked | null = null;
-  /** What the plans that are remembered are for. */
-  private kept = '';
-  private keptHand = '';
+  /** What the passage on view was checked for last, and how often that changed: what is worked out for something older is given up. */
+  private now = '';
+  private turn = 0;
   /** Strings of the notes by the last fingering, and what it was for. */
   private strings: { key: string; stringOf: StringOf } | null = null;
 
@@ -78,20 +99,49 @@ export class Analyst {
     this.memories = [];
     this.last = null;
     this.others = [];
-    this.kept = this.keptHand = '';
+    this.now = '';
     this.strings = null;
     return { part: this.part };
   }
 
   report(conditions: Conditions, passages: readonly Passage[]): Report {
-    this.kept = JSON.stringify(conditions);
-    this.last = checked(this.checkRequest(conditions, passages), this.memories);
-    this.memories = this.last.memories;
-    return this.last.report;
+    return this.keep(checked(this.checkRequest(conditions, passages), this.memories));
+  }
+
+  /**
+   * The report in steps: other questions are answered in between.
+   * @returns null where it was given up, since by then the part was marked otherwise
+   */
+  async reportInSteps(conditions: Conditions, passages: readonly Passage[]): Promise<Report | null> {
+    const last = await this.inSteps(conditions, checkedInSteps(this.checkRequest(conditions, passages), this.memories));
+    return last && this.keep(last);
+  }
+
+  /** Null where it was given up, since the part was marked otherwise meanwhile. */
+  private async inSteps<T>(conditions: Conditions, steps: Steps<T>): Promise<T | null> {
+    const { turn } = this;
+    const key = JSON.stringify(conditions);
+    for (let since = performance.now(); ;) {
+      const { done, value } = steps.next();
+      if (done) return value;
+      if (performance.now() - since < STEP_MS) continue;
+      await nextTask();
+      if (this.turn !== turn && this.now !== key) return null;
+      since = performance.now();
+    }
+  }
+
+  private keep(last: Checked): Report {
+    this.last = last;
+    this.memories = last.memories;
+    return last.report;
   }
 
   /** The passage on view alone, within what is known of the rest: an answer at once, which the next report may correct. */
   near(conditions: Conditions, passages: readonly Passage[], range: BarRange): NearReport {
+    const key = JSON.stringify(conditions);
+    if (key !== this.now) this.turn++;
+    this.now = key;
     const before = this.last && { ...this.last, memories: [...this.memories] };
     const { near, memories } = checkedNear(this.checkRequest(conditions, passages), range, before);
     this.memories = memories;
@@ -101,20 +151,6 @@ export class Analyst {
   private checkRequest(conditions: Conditions, passages: readonly Passage[]): CheckRequest {
     const { marking, tempo, intonation, preferences, line } = conditions;
     return { part: this.edited(conditions), line, marking, player: this.player(conditions), tempo, passages, preferences, intonation, others: this.others };
-  }
-
-  /** Plans both hands as they are now, where that was not done by a report: what is asked aside goes on from there. */
-  private keepUp(conditions: Conditions): void {
-    if (this.kept !== JSON.stringify(conditions)) this.report(conditions, []);
-  }
-
-  /** The left hand as it is now, for questions that are about it alone. */
-  private keepHandUp(conditions: Conditions): void {
-    const key = JSON.stringify(conditions);
-    if (this.kept === key || this.keptHand === key) return;
-    const request = this.request(conditions);
-    this.memories = linesOf(request.part).map((line, index) => planHand({ ...request, line }, this.memories[index] ?? newPlanMemory()).memory);
-    this.keptHand = key;
   }
 
   /** The other parts of the piece: chords, cues before entries, bows that should go together. One that cannot be read is left out. */
@@ -131,7 +167,6 @@ export class Analyst {
   }
 
   suggestFingering(conditions: Conditions, range: BarRange): FingeringChoice[] {
-    this.keepHandUp(conditions);
     const part = this.edited(conditions);
     const marking = withoutSuggestions(conditions.marking, FINGER_KINDS, this.idsIn(range));
     const { alternatives } = fingerPart(
@@ -163,7 +198,6 @@ export class Analyst {
   }
 
   suggestBowing(conditions: Conditions, range: BarRange): BowingChoice[] {
-    this.keepUp(conditions);
     const marking = withoutSuggestions(conditions.marking, BOW_KINDS, this.idsIn(range));
     const request = this.bowRequest({ ...conditions, marking });
     const plans = planBowing({ ...request, within: ticksOf(this.part, range), alternatives: 6 }, this.memory(conditions.line).bow);
@@ -204,15 +238,14 @@ export class Analyst {
   }
 
   /** What helps against a finding, tried on the music around it. */
-  remedies(conditions: Conditions, finding: Finding): TriedRemedy[] {
-    this.keepUp(conditions);
+  async remedies(conditions: Conditions, finding: Finding): Promise<TriedRemedy[]> {
     const part = this.edited(conditions);
     const line = linesOf(part).findIndex((each) => each.events.some(({ ids }) => ids.includes(finding.noteIds.at(-1)!)));
     const { player, marking, preferences } = this.request(conditions);
     const edited = (tried: Marking) => this.edited({ ...conditions, marking: tried });
     const { tempo, intonation } = conditions;
     const request = { part, player, marking, preferences, tempo, intonation, passages: [], edited };
-    return remediesFor(request, finding, this.memory(Math.max(0, line)));
+    return current(await this.inSteps(conditions, remediesInSteps(request, finding, this.memory(Math.max(0, line)))));
   }
 
   /** Both hands of a passage with marks that are only being tried. */
@@ -230,21 +263,19 @@ export class Analyst {
   }
 
   /** What else the bow could do at a note; the numbers are about the passage around it. */
-  bowChoices(conditions: Conditions, noteId: string, range: BarRange): BowChoice[] {
-    this.keepUp(conditions);
+  async bowChoices(conditions: Conditions, noteId: string, range: BarRange): Promise<BowChoice[]> {
     const request = { ...this.bowRequest(conditions), within: ticksOf(this.part, range) };
-    return choicesForBow(request, noteId, this.memory(conditions.line).bow);
+    return current(await this.inSteps(conditions, bowChoicesInSteps(request, noteId, this.memory(conditions.line).bow)));
   }
 
   /** The strokes of a passage with a mark that is only being tried. */
   triedBow(conditions: Conditions, range: BarRange): Stroke[] {
-    if (!this.kept) this.keepUp(conditions);
-    const { costs: _, ...request } = { ...this.bowRequest(conditions), within: ticksOf(this.part, range) };
-    return planBow(request, { stringOf: request.stringOf! }, this.memory(conditions.line)).bowing?.strokes ?? [];
+    const within = ticksOf(this.part, range);
+    const strokes = planBowingNear({ ...this.bowRequest(conditions), within }, this.memory(conditions.line).bow)?.strokes ?? [];
+    return strokes.filter(({ onset }) => onset >= within.from && onset < within.to);
   }
 
   bowOfPassage(conditions: Conditions, range: BarRange): BowOfPassage {
-    this.keepUp(conditions);
     const request = this.bowRequest(conditions);
     const within = ticksOf(this.part, range);
     const hemiolas = hemiolasOf(request.part, preparedAtoms(request)).filter(({ barIndex }) => barIndex >= range.fromBar && barIndex < range.toBar);
@@ -254,7 +285,6 @@ export class Analyst {
 
   /** What a teacher says about the fingering of a passage besides the fingers. */
   handAdvice(conditions: Conditions, range: BarRange): HandAdvice[] {
-    this.keepHandUp(conditions);
     const request = { ...this.request(conditions), line: lineOf(this.edited(conditions), conditions.line), alternatives: 1 };
     const { alternatives, unlike } = planFingering(request, this.memory(conditions.line).hand);
     const [way] = alternatives;
@@ -264,7 +294,6 @@ export class Analyst {
   }
 
   choices(conditions: Conditions, noteId: string): NoteChoice[] {
-    this.keepHandUp(conditions);
     const part = this.edited(conditions);
     const note = noteById(part, noteId);
     if (!note) return [];

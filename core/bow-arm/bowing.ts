@@ -1,6 +1,8 @@
 /** Bowings for a line: the best plan and others that differ in strategy, with what they change and why. */
 import type { Line } from '../instruments/lines';
+import { finished, type Steps } from '../util/steps';
 import type { Part } from '../score/score';
+import type { TickRange } from '../score/bars';
 import type { Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
@@ -12,7 +14,7 @@ import { withOutsideMotion, type StringOf } from './crossings';
 import { described, type Bowing } from './describe';
 import { refined, Refinements } from './refine';
 import { jumpsOf, resetsAt, wishedToRepeat } from './repeats';
-import { cheapestBowing, nearest, newSearchMemory, type FoundBowing, type SearchMemory } from './search';
+import { bowingInSteps, nearest, newSearchMemory, type FoundBowing, type SearchMemory } from './search';
 import { LOCKED, type Direction } from './stroke';
 import { withTies } from './ties';
 import { BOW_COSTS, BOW_STRATEGIES, REST_SECONDS, type BowCosts, type BowStrategy } from './tables';
@@ -27,7 +29,7 @@ export interface BowingRequest {
   /** Changes to the table of costs. */
   costs?: Partial<BowCosts>;
   /** Only this passage is returned, in ticks of the part; the end is not included. */
-  within?: { from: number; to: number };
+  within?: TickRange;
   /** String of a note by the fingering, 1 the highest; without it crossings do not count. */
   stringOf?: StringOf;
 }
@@ -65,7 +67,7 @@ export function planBowing(request: BowingRequest, memory: BowMemory = newBowMem
   const inside = (onset: number) => within === undefined || (onset >= within.from && onset < within.to);
   if (!atoms.some((atom) => inside(atom.onset))) return [];
   const planner = new Planner(request, memory);
-  const best = planner.wholeOnce(atoms);
+  const best = finished(planner.wholeOnce(atoms));
   const bestShown = shown(best.bowing, inside, request.part);
   const wanted = request.alternatives ?? 3;
   if (wanted === 1) return [bestShown];
@@ -84,11 +86,17 @@ export function planBowing(request: BowingRequest, memory: BowMemory = newBowMem
   return [bestShown, ...rest].slice(0, wanted);
 }
 
+/** Plans the whole line and puts it into the memory, in steps: `planBowing` has it at once afterwards. */
+export function* planWholeInSteps(request: BowingRequest, memory: BowMemory): Steps<void> {
+  const atoms = asBefore(preparedAtoms(request), memory.last?.atoms ?? []);
+  if (atoms.length > 0) yield* new Planner(request, memory).wholeOnce(atoms);
+}
+
 /**
  * The bows of a passage alone, and some around it: what lies outside stays as the whole line was last planned, and so does what the same
  * music elsewhere asks for. In the time of the passage, for an answer at once; `planBowing` may find better with the whole line.
  */
-export function planBowingNear(request: BowingRequest & { within: { from: number; to: number } }, memory: BowMemory = newBowMemory()): Bowing | null {
+export function planBowingNear(request: BowingRequest & { within: TickRange }, memory: BowMemory = newBowMemory()): Bowing | null {
   const { from, to } = request.within;
   const atoms = asBefore(preparedAtoms(request), memory.last?.atoms ?? []);
   const inside = (onset: number) => onset >= from && onset < to;
@@ -139,7 +147,7 @@ class Planner {
   near(row: readonly Atom[]): Bowing {
     const strategy = BOW_STRATEGIES[0]!;
     const costs = this.costs(strategy);
-    return this.planned(row, this.search(row, strategy, costs, null, this.memory.near), strategy, costs, {}).bowing;
+    return this.planned(row, finished(this.search(row, strategy, costs, null, this.memory.near)), strategy, costs, {}).bowing;
   }
 
   private settings(): string {
@@ -147,22 +155,23 @@ class Planner {
   }
 
   /** What `whole` gives, or gave last time for the same atoms. */
-  wholeOnce(atoms: readonly Atom[]): WholePlan {
+  *wholeOnce(atoms: readonly Atom[]): Steps<WholePlan> {
     const { part } = this.request;
     const settings = this.settings();
     const { last } = this.memory;
     if (last && last.settings === settings && last.part === part && last.atoms === atoms) return last.plan;
-    const plan = this.whole(atoms);
+    const plan = yield* this.whole(atoms);
     this.memory.last = { settings, part, atoms, plan };
     return plan;
   }
 
   /** The plan of the whole line, the same music bowed alike and repeats joined where nothing forbids it. */
-  whole(atoms: readonly Atom[]): WholePlan {
+  *whole(atoms: readonly Atom[]): Steps<WholePlan> {
     const { part, clock } = this.request;
     const strategy = BOW_STRATEGIES[0]!;
     const costs = this.costs(strategy);
-    let found = this.search(atoms, strategy, costs, null, this.memory.first);
+    let found = yield* this.search(atoms, strategy, costs, null, this.memory.first);
+    yield;
     let wished = atoms;
     let beside = atoms;
     const groups = groupsOf(atoms, part.bars);
@@ -178,8 +187,9 @@ class Planner {
       if (round === 0) beside = wishedBeside(atoms, uneven, found.strokes);
       wished = wishedToRepeat(wishedAlike(beside, [...asked], found.strokes), jumps, found.strokes);
       const memory = { ...nearest([this.memory.first, this.memory.alike], wished) };
-      found = this.search(wished, strategy, costs, null, memory);
+      found = yield* this.search(wished, strategy, costs, null, memory);
       this.memory.alike = memory;
+      yield;
     }
     return this.planned(wished, found, strategy, costs, { unlike: unlikeBars(wished, groups, found.strokes), resets: resetsAt(wished, jumps, found.strokes) });
   }
@@ -187,14 +197,14 @@ class Planner {
   by(strategy: BowStrategy, atoms: readonly Atom[], notFirst: Direction | null, inside: (onset: number) => boolean): Bowing | null {
     const costs = this.costs(strategy);
     const opened = notFirst ? turnedRound(atoms, inside) : atoms;
-    const found = this.search(opened, strategy, costs, notFirst, { kept: null, tables: this.memory.first.tables });
+    const found = finished(this.search(opened, strategy, costs, notFirst, { kept: null, tables: this.memory.first.tables }));
     if (!Number.isFinite(found.cost) || (notFirst && found.cost >= LOCKED)) return null;
     return this.planned(opened, found, strategy, costs, {}).bowing;
   }
 
-  private search(atoms: readonly Atom[], strategy: BowStrategy, costs: BowCosts, notFirst: Direction | null, memory: SearchMemory): FoundBowing {
+  private *search(atoms: readonly Atom[], strategy: BowStrategy, costs: BowCosts, notFirst: Direction | null, memory: SearchMemory): Steps<FoundBowing> {
     const spansEndingAt = candidateSpans(atoms, this.bow, costs, strategy.name === 'as printed');
-    return cheapestBowing({ atoms, spansEndingAt, hairCm: this.hairCm, costs, notFirst }, memory);
+    return yield* bowingInSteps({ atoms, spansEndingAt, hairCm: this.hairCm, costs, notFirst }, memory);
   }
 
   private planned(

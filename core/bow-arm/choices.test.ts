@@ -15,7 +15,8 @@ const request = {
   clock: clockFor(part, null),
   marking: {} as Marking,
 };
-const at = (note: number) => choicesForBow(request, part.notes[note]!.id, newBowMemory());
+const whole = { from: 0, to: part.bars.at(-1)!.onset + part.bars.at(-1)!.ticks };
+const at = (note: number) => choicesForBow({ ...request, within: whole }, part.notes[note]!.id, newBowMemory());
 
 test('the plan as it is comes first, then what costs more, each with the marks that make it', () => {
   const choices = at(4);
@@ -42,7 +43,7 @@ test('inside a slur it can be split, at its beginning joined; the first note has
   expect(names(4)).toContain('Join to the note before');
   expect(names(0).some((name) => /^(Hook|Retake|Join)/.test(name))).toBe(false);
 });
-test('only the passage is drawn anew, but the cost is the whole line’s', () => {
+test('only the passage is drawn anew, but what is paid for around it is counted', () => {
   const within = { from: part.bars[1]!.onset, to: part.bars[2]!.onset };
   const own = choicesForBow({ ...request, within }, part.notes[4]!.id, newBowMemory());
   expect(own.map(({ extra }) => extra)).toEqual(at(4).map(({ extra }) => extra));
@@ -54,4 +55,4 @@ test('differences in words, the greatest first; small ones are not worth a word'
     less: ['stops on the string'],
   });
 });
-test('a note that is not bowed has no choices', () => expect(choicesForBow(request, 'n-nowhere', newBowMemory())).toEqual([]));
+test('a note that is not bowed has no choices', () => expect(choicesForBow({ ...request, within: whole }, 'n-nowhere', newBowMemory())).toEqual([]));

@@ -1,10 +1,12 @@
 /** What else the bow could do at one note, each tried with everything around it planned anew, and what it costs. */
+import { finished, type Steps } from '../util/steps';
 import { noteById } from '../score/find';
 import type { Note } from '../score/score';
 import { changeTo, type Change } from '../marking/change';
 import { markAt, type Mark, type Marking } from '../marking/mark';
 import type { MarkKind } from '../marking/kinds';
-import { forkedMemory, planBowing, type BowingRequest, type BowMemory } from './bowing';
+import type { TickRange } from '../score/bars';
+import { forkedMemory, planBowingNear, type BowingRequest, type BowMemory } from './bowing';
 import type { Bowing, BowTerm, Stroke } from './describe';
 import { otherWay } from './stroke';
 
@@ -31,21 +33,24 @@ interface Option {
 }
 
 /**
- * The plan as it is first, then the others by what they cost more: on the whole line, since what is done here may be paid
+ * The plan as it is first, then the others by what they cost more, in the passage and where it goes on: what is done here may be paid
  * for later. The strokes that are returned are those of the passage.
  */
-export function choicesForBow({ within, ...request }: BowingRequest, noteId: string, memory: BowMemory): BowChoice[] {
-  const { part, marking } = request;
-  const asked = { ...request, alternatives: 1 };
-  const shown = (strokes: readonly Stroke[]) => strokes.filter(({ onset }) => !within || (onset >= within.from && onset < within.to));
-  const now = planBowing(asked, memory)[0];
+export const choicesForBow = (...asked: Parameters<typeof bowChoicesInSteps>): BowChoice[] => finished(bowChoicesInSteps(...asked));
+
+export function* bowChoicesInSteps(request: BowingRequest & { within: TickRange }, noteId: string, memory: BowMemory): Steps<BowChoice[]> {
+  const { part, marking, within } = request;
+  const shown = (strokes: readonly Stroke[]) => strokes.filter(({ onset }) => onset >= within.from && onset < within.to);
+  const now = planBowingNear(request, memory);
   const stroke = now?.strokes.find((each) => each.noteIds.includes(noteId));
   const note = noteById(part, noteId);
   if (!now || !stroke || !note) return [];
-  const made = bowOptions(now, stroke, note, marking).flatMap(({ name, aim, changes }): BowChoice[] => {
-    const plan = planBowing({ ...asked, marking: withMarks(marking, changes) }, forkedMemory(memory))[0];
-    return plan ? [{ name, aim, changes, ...against(plan, now), strokes: shown(plan.strokes), feasible: plan.feasible }] : [];
-  });
+  const made: BowChoice[] = [];
+  for (const { name, aim, changes } of bowOptions(now, stroke, note, marking)) {
+    yield;
+    const plan = planBowingNear({ ...request, marking: withMarks(marking, changes) }, forkedMemory(memory));
+    if (plan) made.push({ name, aim, changes, ...against(plan, now), strokes: shown(plan.strokes), feasible: plan.feasible });
+  }
   made.sort((a, b) => a.extra - b.extra);
   const asItIs: BowChoice = {
     name: `${stroke.direction === 'down' ? 'Down' : 'Up'}-bow${stroke.hooked ? ', hooked' : stroke.retake ? ', set anew' : ''}, as planned`,

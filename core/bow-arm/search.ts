@@ -3,6 +3,7 @@
  * grid of the bow, with the loudness coupling of neighbouring strokes. What was found for an earlier version of the same
  * line can be kept (`SearchMemory`): then only the strokes around a change are searched anew, with the same result.
  */
+import { finished, type Steps } from '../util/steps';
 import { atomKey, type Atom } from './atoms';
 import { LONGEST_FIGURE } from './costs';
 import type { StrokeSpan } from './stroke';
@@ -47,7 +48,13 @@ export interface FoundBowing {
   searched: number;
 }
 
-export function cheapestBowing(input: BowSearchInput, memory: SearchMemory = newSearchMemory()): FoundBowing {
+export const cheapestBowing = (input: BowSearchInput, memory: SearchMemory = newSearchMemory()): FoundBowing => finished(bowingInSteps(input, memory));
+
+/** Ends that are searched before whoever waits may do something else. */
+const ENDS_A_STEP = 24;
+
+/** The same in steps of a few milliseconds. */
+export function* bowingInSteps(input: BowSearchInput, memory: SearchMemory): Steps<FoundBowing> {
   const { atoms } = input;
   const count = atoms.length;
   if (count === 0) return { strokes: [], cost: 0, searched: 0 };
@@ -66,7 +73,7 @@ export function cheapestBowing(input: BowSearchInput, memory: SearchMemory = new
       continue;
     }
     asBefore = false;
-    searched++;
+    if (++searched % ENDS_A_STEP === 0) yield;
     const layers = input.spansEndingAt[end]!.map((span) => openedLayer(span, endingAt[span.from]!, input, memory.tables));
     endingAt.push(layers);
     if (!old || stale[end] || !beginsAnew(atoms[end])) continue;

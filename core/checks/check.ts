@@ -10,7 +10,8 @@ import type { Marking } from '../marking/mark';
 import type { Fingering } from '../left-hand/fingering';
 import type { HandPreferences } from '../left-hand/preferences';
 import type { Bowing } from '../bow-arm/describe';
-import { asShown, lineShown, planLines, type PlanMemory, type PlanRequest } from '../plan/plan';
+import { finished, type Steps } from '../util/steps';
+import { asShown, lineShown, linesInSteps, type PlanMemory, type PlanRequest } from '../plan/plan';
 import { aimOf, placeOf, type NoteRisk } from './context';
 import { acrossFindings, consistencyFindings, readingFindings } from './music';
 import type { OtherPart } from '../ensemble/ensemble';
@@ -76,10 +77,12 @@ export interface Checked {
 }
 
 /** @param memories of an earlier check, one for each line; they are not changed */
-export function checked(request: CheckRequest, memories: readonly PlanMemory[] = []): Checked {
+export const checked = (request: CheckRequest, memories: readonly PlanMemory[] = []): Checked => finished(checkedInSteps(request, memories));
+
+export function* checkedInSteps(request: CheckRequest, memories: readonly PlanMemory[] = []): Steps<Checked> {
   const { part, marking, player, preferences, costs } = request;
   const clock = clockFor(part, request.tempo);
-  const planned = planLines({ part, marking, player, clock, preferences, costs }, memories);
+  const planned = yield* linesInSteps({ part, marking, player, clock, preferences, costs }, memories);
   const findings: Finding[] = [];
   const limits: TempoLimit[] = [];
   const risks: NoteRisk[] = [];
@@ -87,12 +90,14 @@ export function checked(request: CheckRequest, memories: readonly PlanMemory[] =
   const isNew = (noteId: string) => !seen.has(noteId);
   const place = (note: Note) => placeOf(part, note);
   for (const { line, plan } of planned.lines) {
+    yield;
     const found = foundIn(plan, { part, line, player, clock, marking, preferences, ...aimOf(request), place, isNew });
     findings.push(...found.findings);
     limits.push(...found.limits);
     risks.push(...found.risks);
     for (const event of line.events) for (const id of event.ids) seen.add(id);
   }
+  yield;
   const { line: shown } = lineShown(planned.lines, request.line);
   findings.push(
     ...readingFindings(part, player, marking, place, request.others ?? []),

@@ -3,9 +3,11 @@
  * on the music around the finding. Those that help are kept, with the finding's own number before and after.
  */
 import { rounded } from '../util/round';
+import { finished, type Steps } from '../util/steps';
 import { noteById } from '../score/find';
 import { linesOf, type Line } from '../instruments/lines';
-import type { Note } from '../score/score';
+import { ticksOf, type TickRange } from '../score/bars';
+import type { Note, Part } from '../score/score';
 import { clockFor } from '../score/time';
 import { fingerName } from '../instruments/player';
 import { stringName } from '../instruments/instrument';
@@ -15,7 +17,7 @@ import { MARKS } from '../marking/kinds';
 import { handAdvice } from '../left-hand/advice';
 import { choicesForNote } from '../left-hand/choices';
 import type { Fingering } from '../left-hand/fingering';
-import { forkedPlanMemory, newPlanMemory, planBow, planHand, type HandPlan, type PlanMemory } from '../plan/plan';
+import { forkedPlanMemory, newPlanMemory, planBowNear, planHand, type HandPlan, type PlanMemory } from '../plan/plan';
 import { bowOptions } from '../bow-arm/choices';
 import type { Bowing } from '../bow-arm/describe';
 import { bowOf } from '../bow-arm/bow';
@@ -42,6 +44,8 @@ export interface TriedRemedy extends Remedy {
 const TRIED_FINGERS = 5;
 /** Bars around the finding that a remedy may disturb. */
 const WINDOW_BARS = 2;
+/** Bars to either side in which the bow is planned anew for it. */
+const PLANNED_BARS = 6;
 
 /** The number that a finding is about: the greater, the worse. */
 export const burden = (finding: Finding): number => burdenOf(finding) ?? finding.severity;
@@ -57,7 +61,9 @@ interface Tried {
 /**
  * @param memory of the last check of this line; it is copied, never changed
  */
-export function remediesFor(request: CheckRequest, finding: Finding, memory: PlanMemory = newPlanMemory()): TriedRemedy[] {
+export const remediesFor = (request: CheckRequest, finding: Finding, memory?: PlanMemory): TriedRemedy[] => finished(remediesInSteps(request, finding, memory));
+
+export function* remediesInSteps(request: CheckRequest, finding: Finding, memory: PlanMemory = newPlanMemory()): Steps<TriedRemedy[]> {
   const { part, player, marking, preferences } = request;
   const note = noteById(part, finding.noteIds.at(-1)!);
   const line = note && linesOf(part).find((each) => each.events.some(({ ids }) => ids.includes(note.id)));
@@ -65,16 +71,18 @@ export function remediesFor(request: CheckRequest, finding: Finding, memory: Pla
   const clock = clockFor(part, request.tempo);
   const shared = { part, line, player, clock, preferences, marking };
   const trial = new Trial(request, line, memory, finding);
+  yield;
   const found: TriedRemedy[] = [];
-  const keep = (kind: TriedRemedy['kind'], text: string, changes: Change[]) => {
+  function* keep(kind: TriedRemedy['kind'], text: string, changes: Change[]): Steps<void> {
     const made = changes.length ? trial.of(kind, text, changes) : null;
     if (made) found.push(made);
-  };
+    yield;
+  }
   const { tries } = FINDINGS[finding.kind];
   if (tries.fingers && !isOfBow(finding)) {
     for (const target of handTargets(tries.noteBefore, note, line)) {
       for (const { place } of choicesForNote(shared, target, forkedPlanMemory(memory).hand).slice(0, TRIED_FINGERS)) {
-        keep(
+        yield* keep(
           'fingering',
           `${fingerName(place.finger)} on ${stringName(player.instrument, place.string)}${target.id === note.id ? '' : ' on the note before'}.`,
           fingerChanges(marking, target.id, fingerName(place.finger), place.string),
@@ -85,15 +93,15 @@ export function remediesFor(request: CheckRequest, finding: Finding, memory: Pla
       const way = trial.fingering();
       const within = { from: Math.max(0, note.onset - TICKS_PER_QUARTER * 8), to: note.onset + 1 };
       for (const { kind, take, text } of way ? handAdvice(shared, way, [], SHIFT_BITS_PER_S[player.level] / 2, within) : [])
-        if (kind === 'move early' && take) keep('earlier', `${text.split(':')[0]}.`, fingerChanges(marking, take.noteId, take.finger, take.string));
+        if (kind === 'move early' && take) yield* keep('earlier', `${text.split(':')[0]}.`, fingerChanges(marking, take.noteId, take.finger, take.string));
     }
   }
-  for (const { kind, text, changes } of marksToTry(finding, trial.tryable())) keep(kind, text, changes);
+  for (const { kind, text, changes } of marksToTry(finding, trial.tryable())) yield* keep(kind, text, changes);
   if (tries.bow || isOfBow(finding)) {
     const first = finding.noteIds[0]!;
     const now = trial.bowing();
     const stroke = now?.strokes.find(({ noteIds }) => noteIds.includes(first));
-    for (const { name, changes } of now && stroke ? bowOptions(now, stroke, noteById(part, first)!, marking) : []) keep('bowing', `${name}.`, changes);
+    for (const { name, changes } of now && stroke ? bowOptions(now, stroke, noteById(part, first)!, marking) : []) yield* keep('bowing', `${name}.`, changes);
   }
   found.sort((a, b) => Number(b.solved) - Number(a.solved) || a.brings.length - b.brings.length || (a.after ?? 0) - (b.after ?? 0));
   const tried = unique(found);
@@ -210,6 +218,12 @@ class Trial {
     );
   }
 
+  /** What the bow is planned anew in: what is done here is paid for not far away. */
+  private around(part: Part): TickRange {
+    const { barIndex } = this.finding;
+    return ticksOf(part, { fromBar: Math.max(0, barIndex - PLANNED_BARS), toBar: Math.min(part.bars.length - 1, barIndex + PLANNED_BARS) });
+  }
+
   /** @param fingersStay the marks that are tried are none that the fingers know of */
   private check(marking: Marking, part = this.context.part, fingersStay = false): Tried {
     const { barIndex } = this.finding;
@@ -222,7 +236,7 @@ class Trial {
     this.hand ??= hand;
     const { tries } = FINDINGS[this.finding.kind];
     const ofHandAlone = (tries.fingers && !tries.bow && !isOfBow(this.finding)) || this.finding.kind === 'unplayable';
-    const bowing = ofHandAlone ? null : planBow(request, hand, this.memory).bowing;
+    const bowing = ofHandAlone ? null : planBowNear({ ...request, within: this.around(part) }, hand, this.memory);
     this.bowed ??= bowing;
     const fingering = hand.fingering && { ...hand.fingering, notes: hand.fingering.notes.filter(({ id }) => isNear(noteById(part, id)!)) };
     const { findings, risks } = foundIn({ ...hand, fingering, bowing }, context, { barIndex, bars: WINDOW_BARS });

@@ -2,6 +2,7 @@
 import { hidesShift, moveCost, ownCost, shiftSeconds, startCost, termsRecord, weighed, weighingFor, type Carried, type Moment } from './transition';
 import { sameWrittenPitch } from '../score/identity';
 import { midiOf } from '../score/pitch';
+import type { TickRange } from '../score/bars';
 import type { Line, LineEvent } from '../instruments/lines';
 import type { Note, Part } from '../score/score';
 import type { Clock } from '../score/time';
@@ -56,11 +57,6 @@ export function memoryFor(request: FingeringRequest, memory: FingeringMemory): F
   const settings = JSON.stringify([request.player, request.costs ?? null, request.preferences ?? null]);
   if (memory.settings !== settings) Object.assign(memory, newFingeringMemory(), { settings });
   return memory;
-}
-
-export interface TickRange {
-  from: number;
-  to: number;
 }
 
 export interface FingeredNote {

@@ -3,24 +3,18 @@
  * plans or checks does it here, so that all screens see the same plan. Nothing that is passed in is changed: what was learned comes
  * back as a memory, for the next plan of the same line.
  */
+import { finished, type Steps } from '../util/steps';
 import { linesOf, type Line } from '../instruments/lines';
 import type { Part } from '../score/score';
+import type { TickRange } from '../score/bars';
 import type { Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
-import {
-  forkedFingering,
-  newFingeringMemory,
-  planFingering,
-  type Fingering,
-  type FingeringMemory,
-  type FingeringResult,
-  type TickRange,
-} from '../left-hand/fingering';
+import { forkedFingering, newFingeringMemory, planFingering, type Fingering, type FingeringMemory, type FingeringResult } from '../left-hand/fingering';
 import type { LeftHandCosts } from '../left-hand/costs';
 import type { HandPreferences } from '../left-hand/preferences';
 import { stringsOf } from '../left-hand/strings';
-import { forkedMemory, newBowMemory, planBowing, planBowingNear, type BowMemory } from '../bow-arm/bowing';
+import { forkedMemory, newBowMemory, planBowing, planBowingNear, planWholeInSteps, type BowingRequest, type BowMemory } from '../bow-arm/bowing';
 import type { StringOf } from '../bow-arm/crossings';
 import type { Bowing } from '../bow-arm/describe';
 import type { BowCosts } from '../bow-arm/tables';
@@ -72,6 +66,10 @@ export function planHand(request: PlanRequest & { line: Line }, memory: PlanMemo
   return { plan: { hand, fingering, stringOf: stringsOf(fingering) }, memory: after };
 }
 
+function bowingAsked({ costs, within, alternatives = 1, ...shared }: PlanRequest & { line: Line }, { stringOf }: Pick<HandPlan, 'stringOf'>): BowingRequest {
+  return { ...shared, ...(within ? { within } : {}), ...(costs?.bow ? { costs: costs.bow } : {}), alternatives, stringOf };
+}
+
 /** The bow for fingers that are known. @param memory of an earlier plan of the line; it is not changed */
 export function planBow(
   request: PlanRequest & { line: Line },
@@ -79,9 +77,7 @@ export function planBow(
   memory: PlanMemory = newPlanMemory(),
 ): { bowing: Bowing | null; bowings: Bowing[]; memory: PlanMemory } {
   const after = forkedPlanMemory(memory);
-  const { costs, within, alternatives = 1, ...shared } = request;
-  const asked = { ...shared, ...(within ? { within } : {}), ...(costs?.bow ? { costs: costs.bow } : {}), alternatives, stringOf };
-  const bowings = planBowing(asked, after.bow);
+  const bowings = planBowing(bowingAsked(request, { stringOf }), after.bow);
   return { bowing: bowings[0] ?? null, bowings, memory: after };
 }
 
@@ -92,28 +88,45 @@ export function planBow(
 export function planNear(request: PlanRequest & { line: Line; within: TickRange }, memory: PlanMemory = newPlanMemory()): { plan: Plan; memory: PlanMemory } {
   const { within, ...whole } = request;
   const { plan, memory: after } = planHand({ ...whole, alternatives: 1 }, memory);
-  const { costs, ...shared } = whole;
-  const bowing = planBowingNear({ ...shared, within, ...(costs?.bow ? { costs: costs.bow } : {}), stringOf: plan.stringOf }, after.bow);
+  const bowing = planBowingNear({ ...bowingAsked(whole, plan), within }, after.bow);
   return { plan: { ...plan, bowing }, memory: after };
 }
 
+/** The bow of a passage for fingers that are known. @param memory of a plan of the whole line; it is not changed */
+export const planBowNear = (request: PlanRequest & { line: Line; within: TickRange }, hand: Pick<HandPlan, 'stringOf'>, memory: PlanMemory): Bowing | null =>
+  planBowingNear({ ...bowingAsked(request, hand), within: request.within }, forkedPlanMemory(memory).bow);
+
 /** Both hands. @param memory of an earlier plan of the line; it is not changed */
-export function planBoth(request: PlanRequest & { line: Line }, memory: PlanMemory = newPlanMemory()): { plan: Plan; memory: PlanMemory } {
+export const planBoth = (request: PlanRequest & { line: Line }, memory: PlanMemory = newPlanMemory()): { plan: Plan; memory: PlanMemory } =>
+  finished(bothInSteps(request, memory));
+
+function* bothInSteps(request: PlanRequest & { line: Line }, memory: PlanMemory = newPlanMemory()): Steps<{ plan: Plan; memory: PlanMemory }> {
   const { plan, memory: after } = planHand(request, memory);
-  const bowed = planBow(request, plan, after);
+  yield;
+  const { bow } = forkedPlanMemory(after);
+  yield* planWholeInSteps(bowingAsked(request, plan), bow);
+  const bowed = planBow(request, plan, { ...after, bow });
   return { plan: { ...plan, bowing: bowed.bowing }, memory: bowed.memory };
 }
 
 /** Every line of a part, in their order. @param memories of an earlier plan of the part, one for each line; they are not changed */
-export function planLines(request: PlanRequest, memories: readonly PlanMemory[] = []): { lines: PlannedLine[]; memories: PlanMemory[] } {
+export const planLines = (request: PlanRequest, memories: readonly PlanMemory[] = []): PlannedLines => finished(linesInSteps(request, memories));
+
+export function* linesInSteps(request: PlanRequest, memories: readonly PlanMemory[]): Steps<PlannedLines> {
   const after: PlanMemory[] = [];
-  const lines = linesOf(request.part).map((line, index) => {
+  const planned: PlannedLine[] = [];
+  for (const [index, line] of linesOf(request.part).entries()) {
     // The line before has most of the notes of this one.
-    const { plan, memory } = planBoth({ ...request, line }, memories[index] ?? after[index - 1]);
+    const { plan, memory } = yield* bothInSteps({ ...request, line }, memories[index] ?? after[index - 1]);
     after.push(memory);
-    return { line, plan };
-  });
-  return { lines, memories: after };
+    planned.push({ line, plan });
+  }
+  return { lines: planned, memories: after };
+}
+
+export interface PlannedLines {
+  lines: PlannedLine[];
+  memories: PlanMemory[];
 }
 
 export interface PlannedLine {

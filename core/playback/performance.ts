@@ -14,7 +14,7 @@ import type { Clock } from '../score/time';
 import type { Instrument } from '../instruments/instrument';
 import type { FingeredNote } from '../left-hand/fingering';
 import { artificialOf } from '../left-hand/artificial';
-import type { TickRange } from '../left-hand/fingering';
+import type { TickRange } from '../score/bars';
 
 export interface Tone {
   noteIds: string[];

@@ -7,8 +7,14 @@ export interface BarRange {
   toBar: number;
 }
 
-/** Ticks of a range of bars; the end is not included. */
-export function ticksOf(part: Pick<Part, 'bars'>, { fromBar, toBar }: BarRange): { from: number; to: number } {
+/** Ticks of the part; the end is not included. */
+export interface TickRange {
+  from: number;
+  to: number;
+}
+
+/** Ticks of a range of bars. */
+export function ticksOf(part: Pick<Part, 'bars'>, { fromBar, toBar }: BarRange): TickRange {
   const last = part.bars[toBar]!;
   return { from: part.bars[fromBar]!.onset, to: last.onset + last.ticks };
 }

@@ -15,7 +15,7 @@ const marked = (tempo: number): Conditions => ({ ...PLAIN_CONDITIONS, tempo });
 function bench() {
   jest.useFakeTimers();
   let now = 0;
-  const asked: Array<{ what: string; answer(): Promise<void>; fail(): Promise<void> }> = [];
+  const asked: Array<{ what: string; answer(value?: null): Promise<void>; fail(): Promise<void> }> = [];
   const shown: string[] = [];
   const question =
     <T>(kind: string, make: (name: string) => T) =>
@@ -26,7 +26,11 @@ function bench() {
           done();
           for (let i = 0; i < 10; i++) await Promise.resolve();
         };
-        asked.push({ what, answer: () => settle(() => resolve(make(what))), fail: () => settle(() => reject(new Error('broken'))) });
+        asked.push({
+          what,
+          answer: (value) => settle(() => resolve(value === null ? (null as T) : make(what))),
+          fail: () => settle(() => reject(new Error('broken'))),
+        });
       });
   const checking = new Checking(
     { near: question('near', near), report: question('whole', report) },
@@ -38,6 +42,7 @@ function bench() {
     asked: () => asked.map(({ what }) => what),
     shown,
     last: () => asked.at(-1)!,
+    answers: (what: string, value?: null) => asked.find((each) => each.what === what)!.answer(value),
     want: (conditions: Conditions, more: { known?: number; range?: typeof RANGE | null } = {}) =>
       checking.want({ conditions, passages: [], known: 0, range: RANGE, ...more }),
     pass: async (ms: number) => {
@@ -77,16 +82,33 @@ test('after a mark the passage at once, the whole when nothing was typed for a m
   expect(shown.slice(2)).toEqual(['near 2', 'near 3', 'whole 3 whole']);
 });
 
-test('typed while an answer is on its way: only the newest is asked, and an answer about history is not shown', async () => {
-  const { want, asked, last, shown } = bench();
+test('typed while the whole is being checked: the passage at once; what was given up is asked again when it is quiet', async () => {
+  const { want, asked, answers, shown, pass } = bench();
   want(marked(1));
-  await last().answer();
+  await answers('near 1');
   want(marked(2));
   want(marked(3));
-  await last().answer();
-  expect(asked()).toEqual(['near 1', 'whole 1', 'near 3']);
-  await last().answer();
-  expect(shown).toEqual(['near 1', 'near 3']);
+  expect(asked()).toEqual(['near 1', 'whole 1', 'near 2']);
+  await answers('near 2');
+  expect(asked().slice(3)).toEqual(['near 3']);
+  await answers('whole 1', null);
+  await answers('near 3');
+  await pass(QUIET_MS);
+  expect(asked().slice(4)).toEqual(['whole 3']);
+  await answers('whole 3');
+  expect(shown).toEqual(['near 1', 'near 2', 'near 3', 'whole 3 whole']);
+});
+
+test('an answer about marks that are history is not shown', async () => {
+  const { want, asked, answers, shown } = bench();
+  want(marked(1));
+  await answers('near 1');
+  want(marked(2));
+  await answers('whole 1');
+  expect(shown).toEqual(['near 1']);
+  await answers('near 2');
+  expect(asked()).toEqual(['near 1', 'whole 1', 'near 2']);
+  expect(shown).toEqual(['near 1', 'near 2']);
 });
 
 test('more known of the other parts, or other passages: the whole again and nothing else', async () => {

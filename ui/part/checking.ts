@@ -26,7 +26,8 @@ export const NOT_CHECKED_YET: CheckShown = { report: null, whole: false, failed:
 
 interface Checker {
   near(conditions: Conditions, passages: readonly Passage[], range: BarRange): Promise<NearReport>;
-  report(conditions: Conditions, passages: readonly Passage[]): Promise<Report>;
+  /** Null where it was given up for something newer. */
+  report(conditions: Conditions, passages: readonly Passage[]): Promise<Report | null>;
 }
 
 /** The whole part is left for when nothing was typed for this long, in ms: whoever types on gets the passage first. */
@@ -40,7 +41,8 @@ export class Checking {
   private nearFor: Conditions | null = null;
   private wholeFor: Wanted | null = null;
   private changedAt = -Infinity;
-  private busy = false;
+  private asksNear = false;
+  private asksWhole = false;
   private ended = false;
   private timer: ReturnType<typeof setTimeout> | null = null;
 
@@ -53,7 +55,7 @@ export class Checking {
   want(wanted: Wanted): void {
     if (this.wanted && this.wanted.conditions !== wanted.conditions) this.changedAt = this.now();
     this.wanted = wanted;
-    void this.next();
+    this.next();
   }
 
   end(): void {
@@ -61,54 +63,54 @@ export class Checking {
     if (this.timer) clearTimeout(this.timer);
   }
 
-  /** One question at a time: the passage where it was not answered yet, then the whole, when it is quiet. */
-  private async next(): Promise<void> {
+  /** The passage where it was not answered yet, also while the whole is being checked; then the whole, when it is quiet. */
+  private next(): void {
     const { wanted } = this;
-    if (this.busy || this.ended || !wanted || this.wholeFor === wanted) return;
-    if (this.timer) clearTimeout(this.timer);
-    this.timer = null;
+    if (this.ended || !wanted) return;
     const { range, conditions } = wanted;
-    const hasNear = this.nearFor === conditions || this.wholeFor?.conditions === conditions;
-    if (range && !hasNear) await this.ask(() => this.askNear(wanted, range));
-    else {
-      const left = this.everWhole ? this.changedAt + QUIET_MS - this.now() : 0;
-      if (left > 0) {
-        this.timer = setTimeout(() => void this.next(), left);
-        return;
-      }
-      await this.ask(() => this.askWhole(wanted));
+    const hasNear = !range || this.nearFor === conditions || this.wholeFor?.conditions === conditions;
+    if (!hasNear) {
+      if (!this.asksNear) void this.askNear(wanted, range);
+      return;
     }
-    void this.next();
-  }
-
-  private async ask(question: () => Promise<void>): Promise<void> {
-    this.busy = true;
-    await question();
-    this.busy = false;
+    if (this.asksNear || this.asksWhole || this.wholeFor === wanted) return;
+    if (this.timer) clearTimeout(this.timer);
+    const left = this.everWhole ? this.changedAt + QUIET_MS - this.now() : 0;
+    if (left > 0) this.timer = setTimeout(() => this.next(), left);
+    else void this.askWhole(wanted);
   }
 
   private async askNear(wanted: Wanted, range: BarRange): Promise<void> {
+    this.asksNear = true;
     this.nearFor = wanted.conditions;
     try {
       const near = await this.checker.near(wanted.conditions, wanted.passages, range);
       this.report = withNear(this.report, near);
+      this.tell({ report: this.report, whole: false, failed: false });
     } catch {
       // The whole check, which follows, says what is wrong.
-      return;
     }
-    this.tell({ report: this.report, whole: false, failed: false });
+    this.asksNear = false;
+    this.next();
   }
 
   private async askWhole(wanted: Wanted): Promise<void> {
+    this.asksWhole = true;
     this.wholeFor = wanted;
     try {
-      this.report = await this.checker.report(wanted.conditions, wanted.passages);
-      this.everWhole = true;
-      // Of marks that are history by now: the passage as it is comes first.
-      if (this.wanted?.conditions === wanted.conditions || !wanted.range) this.tell({ report: this.report, whole: this.wanted === wanted, failed: false });
+      const report = await this.checker.report(wanted.conditions, wanted.passages);
+      if (!report) this.wholeFor = null;
+      else {
+        this.report = report;
+        this.everWhole = true;
+        // Of marks that are history by now: the passage as it is comes first.
+        if (this.wanted?.conditions === wanted.conditions || !wanted.range) this.tell({ report, whole: this.wanted === wanted, failed: false });
+      }
     } catch {
       this.tell({ report: this.report, whole: false, failed: true });
     }
+    this.asksWhole = false;
+    this.next();
   }
 
   private tell(shown: CheckShown): void {

@@ -9,9 +9,9 @@ import { Refused, getJson, nameOf, useAnswer, type Answer } from '@/ui/kit/queri
 import { problemOf, type Problem } from '@/ui/kit/problem';
 import type { Conditions, OpenPart, OtherMusic } from '@/workers/questions';
 import { Checking, NOT_CHECKED_YET, type CheckShown } from './checking';
-import { startAnalysts, type RemoteAnalyst } from './analysts';
+import { startAnalyst, type RemoteAnalyst } from './remote-analyst';
 
-export type { RemoteAnalyst } from './analysts';
+export type { RemoteAnalyst } from './remote-analyst';
 
 const NO_WORKER: Problem = {
   place: null,
@@ -30,15 +30,15 @@ export function useAnalyst(
   const [failed, setFailed] = useState<Problem | null>(null);
   const arrived = useEffectEvent(onOpened);
   useEffect(() => {
-    const analysts = startAnalysts(() => setFailed(NO_WORKER));
+    const started = startAnalyst(() => setFailed(NO_WORKER));
     let gone = false;
     void (async () => {
       try {
         const response = await fetch(`/api/parts/${partId}/music?v=${version}`).catch(() => null);
         if (!response?.ok) throw new Refused(await problemOf(response));
-        const open = await analysts.open(await response.text());
+        const open = await started.open(await response.text());
         if (gone) return;
-        setOpened({ analyst: analysts.remote, open });
+        setOpened({ analyst: started.remote, open });
         arrived(open.part);
       } catch {
         if (!gone) setFailed(NOT_LOADED);
@@ -46,7 +46,7 @@ export function useAnalyst(
     })();
     return () => {
       gone = true;
-      analysts.end();
+      started.end();
     };
   }, [partId, version]);
   return { analyst: opened?.analyst ?? null, open: opened?.open ?? null, failed };
@@ -113,7 +113,7 @@ export function useReport(
     const made = new Checking(
       {
         near: (...asked) => timed('near', analyst.near(...asked)),
-        report: (...asked) => timed('report', analyst.report(...asked)),
+        report: (...asked) => timed('report', analyst.reportInSteps(...asked)),
       },
       setShown,
     );

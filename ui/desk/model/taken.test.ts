@@ -32,8 +32,8 @@ test('a place for a note: finger and string by the coach, and nothing twice', ()
   expect(takenChoice({ ...nothing, ofNote }, 99, where, false)).toBeNull();
 });
 
-test('a bow as it is planned writes nothing; nothing chosen, nothing taken', () => {
-  const ofBow = { noteId: focus.id, items: analyst.bowChoices(plain, focus.id, range) };
+test('a bow as it is planned writes nothing; nothing chosen, nothing taken', async () => {
+  const ofBow = { noteId: focus.id, items: await analyst.bowChoices(plain, focus.id, range) };
   expect(takenChoice({ ...nothing, ofBow }, 0, where, false)).toBeNull();
   expect(takenChoice({ ...nothing, ofBow }, 1, where, false)!.changes.length).toBeGreaterThan(0);
   expect(takenChoice(nothing, 0, where, false)).toBeNull();
