@@ -34,7 +34,7 @@ import { SHIFT_BITS_PER_S, strokesPerS } from '../core/checks/tables';
 import { stringsOf } from '../core/left-hand/strings';
 import type { Steps } from '../core/util/steps';
 import type { ReadingAid } from '../core/reading/aid';
-import { readingAids } from '../core/reading/reading';
+import { knownAids } from '../core/checks/music';
 import { checked, checkedInSteps, type Checked, type CheckRequest, type Report } from '../core/checks/check';
 import { checkedNear, type NearReport } from '../core/checks/near';
 import { aimOf, placeOf } from '../core/checks/context';
@@ -44,27 +44,8 @@ import type { Finding } from '../core/checks/finding';
 import { changesFor, fitOf, type FitRequest, type FitRow, type ForPlayer } from '../core/checks/fit';
 import { remediesInSteps, type TriedRemedy } from '../core/checks/remedies';
 import { handOutlook } from '../core/checks/hand';
+import { current, givingWay } from './giving-way';
 import type { Conditions, OtherMusic, OpenPart, FingeringChoice, BowingChoice, BowOfPassage } from './questions';
-
-/** So long other questions wait while a report is made, in ms. */
-const STEP_MS = 8;
-
-/** After whatever else there is to do. */
-const nextTask = (): Promise<void> =>
-  new Promise((resolve) => {
-    const { port1, port2 } = new MessageChannel();
-    port1.onmessage = () => {
-      port1.close();
-      resolve();
-    };
-    port2.postMessage(null);
-  });
-
-/** @throws where the answer was given up: nobody waits for it any more */
-function current<T>(answer: T | null): T {
-  if (answer === null) throw new Error('the part was marked otherwise meanwhile');
-  return answer;
-}
 
 /** Fingerings of a passage that are shown. */
 const SHOWN_WAYS = 5;
@@ -118,17 +99,10 @@ export class Analyst {
   }
 
   /** Null where it was given up, since the part was marked otherwise meanwhile. */
-  private async inSteps<T>(conditions: Conditions, steps: Steps<T>): Promise<T | null> {
+  private inSteps<T>(conditions: Conditions, steps: Steps<T>): Promise<T | null> {
     const { turn } = this;
     const key = JSON.stringify(conditions);
-    for (let since = performance.now(); ;) {
-      const { done, value } = steps.next();
-      if (done) return value;
-      if (performance.now() - since < STEP_MS) continue;
-      await nextTask();
-      if (this.turn !== turn && this.now !== key) return null;
-      since = performance.now();
-    }
+    return givingWay(steps, () => this.turn === turn || this.now === key);
   }
 
   private keep(last: Checked): Report {
@@ -305,7 +279,7 @@ export class Analyst {
 
   /** What a reader may trip over. */
   reading(conditions: Conditions): ReadingAid[] {
-    return readingAids(this.edited(conditions), this.player(conditions));
+    return knownAids(this.edited(conditions), this.player(conditions));
   }
 
   private request(conditions: Conditions) {

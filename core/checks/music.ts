@@ -41,7 +41,8 @@ function readAloud(note: Note, { instrument }: Player): string {
 
 const aidsOf = new WeakMap<Part, { player: string; aids: ReadingAid[] }>();
 
-function knownAids(part: Part, player: Player): ReadingAid[] {
+/** What a reader may trip over; worked out once for a part on an instrument. */
+export function knownAids(part: Part, player: Player): ReadingAid[] {
   const key = JSON.stringify(player.instrument);
   const known = aidsOf.get(part);
   if (known?.player === key) return known.aids;

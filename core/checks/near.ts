@@ -2,10 +2,10 @@
  * The answer at once: a passage checked within what lies around it, while the whole part is still to be checked after a mark. What only
  * the whole part can tell (the same music elsewhere, repeats, traps for the reader) stays as it was last found.
  */
-import { ticksOf, type BarRange } from '../score/bars';
+import { ticksOf, type BarRange, type TickRange } from '../score/bars';
 import type { Note } from '../score/score';
 import { clockFor } from '../score/time';
-import { linesOf } from '../instruments/lines';
+import { linesOf, type Line } from '../instruments/lines';
 import type { FingeredNote, Fingering } from '../left-hand/fingering';
 import type { Bowing, Stroke } from '../bow-arm/describe';
 import { lineShown, newPlanMemory, planNear, type PlanMemory } from '../plan/plan';
@@ -24,6 +24,9 @@ export interface NearReport extends Pick<Report, 'tempo' | 'passages' | 'finding
   changes: Bowing['changes'];
 }
 
+/** Events around a passage of which nothing is known yet. */
+const CONTEXT_EVENTS = 12;
+
 /** Findings that need the whole part. */
 const OF_THE_WHOLE: ReadonlySet<FindingKind> = new Set(['bowed differently elsewhere', 'repeat does not come round', 'rhythm under one bow']);
 const isOfTheWhole = (finding: Finding): boolean => !isSpot(finding) || OF_THE_WHOLE.has(finding.kind);
@@ -36,12 +39,13 @@ export function checkedNear(request: CheckRequest, range: BarRange, before: Chec
   const { part, marking, player, preferences, costs } = request;
   const clock = clockFor(part, request.tempo);
   const lines = linesOf(part);
-  const index = Math.min(request.line ?? 0, lines.length - 1);
-  const line = lineShown(lines, index);
-  const memories = lines.map((_, i) => before?.memories[i] ?? newPlanMemory());
   const within = ticksOf(part, range);
+  const index = Math.min(request.line ?? 0, lines.length - 1);
+  const whole = lineShown(lines, index);
+  const { line, first } = before ? { line: whole, first: 0 } : aroundOf(whole, within);
+  const memories = lines.map((_, i) => before?.memories[i] ?? newPlanMemory());
   const { plan, memory } = planNear({ part, marking, player, clock, preferences, costs, line, within }, memories[index]);
-  memories[index] = memory;
+  if (before) memories[index] = memory;
   const inRange = (tick: number) => tick >= within.from && tick < within.to;
   const covers = new Set(line.events.filter(({ onset }) => inRange(onset)).flatMap(({ ids }) => ids));
   const isNew = (noteId: string) => covers.has(noteId);
@@ -54,11 +58,19 @@ export function checkedNear(request: CheckRequest, range: BarRange, before: Chec
     findings: found.findings.filter((finding) => !isOfTheWhole(finding)),
     risks: found.risks,
     covers: [...covers],
-    notes: plan.fingering?.notes.filter(({ id }) => isNew(id)) ?? [],
+    notes: plan.fingering?.notes.filter(({ id }) => isNew(id)).map((note) => ({ ...note, event: note.event + first })) ?? [],
     strokes: plan.bowing?.strokes.filter(({ onset }) => inRange(onset)) ?? [],
     changes: plan.bowing?.changes.filter(({ noteId }) => isNew(noteId)) ?? [],
   };
   return { near, memories };
+}
+
+/** Of a part that was never planned: the passage, and a little before and after it; and which event of the line is the first of it. */
+function aroundOf(line: Line, within: TickRange): { line: Line; first: number } {
+  const from = line.events.findIndex(({ onset }) => onset >= within.from);
+  const first = Math.max(0, from - CONTEXT_EVENTS);
+  const last = line.events.findLastIndex(({ onset }) => onset < within.to);
+  return { line: { ...line, events: from < 0 ? [] : line.events.slice(first, last + 1 + CONTEXT_EVENTS) }, first };
 }
 
 /** A report with a passage that was checked since. @param report null where there is none yet: then it knows of the passage alone */

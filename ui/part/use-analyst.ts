@@ -1,11 +1,11 @@
 'use client';
 
-import { useEffect, useEffectEvent, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { z } from 'zod';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
 import type { BarRange } from '@/core/score/bars';
-import { Refused, getJson, nameOf, useAnswer, type Answer } from '@/ui/kit/queries';
+import { Refused, getJson, nameOf, rested, useAnswer, type Answer } from '@/ui/kit/queries';
 import { problemOf, type Problem } from '@/ui/kit/problem';
 import type { Conditions, OpenPart, OtherMusic } from '@/workers/questions';
 import { Checking, NOT_CHECKED_YET, type CheckShown } from './checking';
@@ -106,23 +106,18 @@ export function useReport(
   range: BarRange | null,
 ): CheckShown {
   const [shown, setShown] = useState<CheckShown>(NOT_CHECKED_YET);
-  const [checking, setChecking] = useState<Checking | null>(null);
-  const want = useEffectEvent((by: Checking) => by.want({ conditions, passages, known, range }));
+  const checking = useRef<Checking | null>(null);
   useEffect(() => {
     if (!analyst) return;
-    const made = new Checking(
-      {
-        near: (...asked) => timed('near', analyst.near(...asked)),
-        report: (...asked) => timed('report', analyst.reportInSteps(...asked)),
-      },
-      setShown,
-    );
-    setChecking(made);
+    const checker = {
+      near: (...asked: Parameters<RemoteAnalyst['near']>) => timed('near', analyst.near(...asked)),
+      report: (...asked: Parameters<RemoteAnalyst['reportInSteps']>) => timed('report', analyst.reportInSteps(...asked)),
+    };
+    const made = (checking.current = new Checking(checker, setShown));
     return () => made.end();
   }, [analyst]);
-  useEffect(() => {
-    if (checking) want(checking);
-  }, [checking, conditions, passages, known]);
+  const want = useEffectEvent(() => checking.current?.want({ conditions, passages, known, range }));
+  useEffect(() => want(), [analyst, conditions, passages, known]);
   return shown;
 }
 
@@ -136,16 +131,21 @@ interface Question<T> {
   wanted?: boolean;
   /** The answer to the question before stays until the new one is there. */
   keep?: boolean;
+  /** Asked only when nothing of it changes for so long, in ms: who types, or walks through the notes, does not ask each time. */
+  restMs?: number;
   failed?: Problem;
 }
+
+/** What only fills a panel can wait until nothing is typed. */
+export const ASIDE_MS = 300;
 
 const NOT_WORKED_OUT: Problem = { place: null, what: 'This could not be worked out.', remedy: 'Nothing was changed.' };
 
 /** What the analyst says about the part as it is marked now, while it is shown. */
-export function useAnalysed<T>({ analyst, conditions, of, ask, wanted = true, keep = false, failed = NOT_WORKED_OUT }: Question<T>): Answer<T> {
+export function useAnalysed<T>({ analyst, conditions, of, ask, wanted = true, keep = false, restMs = 0, failed = NOT_WORKED_OUT }: Question<T>): Answer<T> {
   return useAnswer<T>({
     key: ['analyst', ...of, analyst ? nameOf(analyst) : 0, nameOf(conditions)],
-    ask: analyst && wanted ? (signal) => ask(analyst, signal) : null,
+    ask: analyst && wanted ? (signal) => (restMs ? rested(signal, restMs).then(() => ask(analyst, signal)) : ask(analyst, signal)) : null,
     keep,
     failed,
   });

@@ -9,7 +9,7 @@ import { markAt, type Marking } from '@/core/marking/mark';
 import { articulationKind, BOW_WISH_KINDS, type BowWishKind } from '@/core/marking/kinds';
 import { barsTarget, barTarget } from '@/core/marking/target';
 import { wishesFor, wishInWords, type Wished } from '@/core/marking/wishes';
-import { useAnalysed } from '@/ui/part/use-analyst';
+import { ASIDE_MS, useAnalysed } from '@/ui/part/use-analyst';
 import { useDesk } from './desk';
 
 export type WishFor = 'notes' | 'passage';
@@ -81,5 +81,12 @@ export type BowPanel = ReturnType<typeof useBowPanel>;
 export function useBowOfPassage() {
   const { analyst, conditions, passage } = useDesk();
   const { fromBar, toBar } = passage;
-  return useAnalysed({ analyst, conditions, of: ['bow', fromBar, toBar], ask: (of) => of.bowOfPassage(conditions, { fromBar, toBar }) });
+  return useAnalysed({
+    analyst,
+    conditions,
+    of: ['bow', fromBar, toBar],
+    restMs: ASIDE_MS,
+    keep: true,
+    ask: (of) => of.bowOfPassage(conditions, { fromBar, toBar }),
+  });
 }

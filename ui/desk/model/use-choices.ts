@@ -3,7 +3,6 @@
 import { useState } from 'react';
 import type { BarRange } from '@/core/score/bars';
 import type { Problem } from '@/ui/kit/problem';
-import { rested } from '@/ui/kit/queries';
 import { useAnalysed, type RemoteAnalyst } from '@/ui/part/use-analyst';
 import type { Conditions } from '@/workers/questions';
 import { useSuggestions, type Suggestions } from './use-suggestions';
@@ -12,7 +11,7 @@ import { useSuggestions, type Suggestions } from './use-suggestions';
 const SHOWN_CHOICES = 7;
 
 /** Who walks through the notes does not ask about each. */
-const REST_MS = 60;
+const REST_MS = 90;
 
 /** Which hand the choices for a note are about. */
 export type Hand = 'left' | 'bow';
@@ -79,10 +78,8 @@ function useNoteChoices({ analyst, conditions, noteId, wanted, hand }: OfNote) {
     of: ['choices', noteId ?? ''],
     wanted: wanted && hand && noteId !== null,
     keep: true,
-    ask: async (of, signal) => {
-      await rested(signal, REST_MS);
-      return { noteId, items: (await of.choices(conditions, noteId!)).slice(0, SHOWN_CHOICES) };
-    },
+    restMs: REST_MS,
+    ask: async (of) => ({ noteId, items: (await of.choices(conditions, noteId!)).slice(0, SHOWN_CHOICES) }),
   });
   return { ...answer, value: wanted && answer.value?.noteId === noteId ? answer.value : null };
 }
@@ -94,10 +91,8 @@ function useBowChoices({ analyst, conditions, noteId, passage: { fromBar, toBar 
     of: ['bow choices', noteId ?? '', fromBar, toBar],
     wanted: wanted && hand && noteId !== null,
     keep: true,
-    ask: async (of, signal) => {
-      await rested(signal, REST_MS);
-      return { noteId, items: await of.bowChoices(conditions, noteId!, { fromBar, toBar }) };
-    },
+    restMs: REST_MS,
+    ask: async (of) => ({ noteId, items: await of.bowChoices(conditions, noteId!, { fromBar, toBar }) }),
   });
   return { ...answer, value: wanted && answer.value?.noteId === noteId ? answer.value : null };
 }

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import type { HandAdvice } from '@/core/left-hand/advice';
 import { frameAt } from '@/core/left-hand/frame';
 import { changeTo } from '@/core/marking/change';
-import { useAnalysed } from '@/ui/part/use-analyst';
+import { ASIDE_MS, useAnalysed } from '@/ui/part/use-analyst';
 import { capital } from '@/ui/kit/words';
 import { useDesk } from './desk';
 
@@ -32,6 +32,7 @@ export function useHandAdvice() {
     conditions,
     of: ['hand', bars],
     keep: true,
+    restMs: ASIDE_MS,
     ask: async (of) => ({ bars, advice: await of.handAdvice(conditions, { fromBar, toBar }) }),
   });
 

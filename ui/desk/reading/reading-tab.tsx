@@ -17,7 +17,7 @@ import { noteById } from '@/core/score/find';
 import type { Part } from '@/core/score/score';
 import { pitchSigns, placeLabel } from '@/ui/kit/music';
 import { NotAnswered } from '@/ui/kit/not-answered';
-import { useAnalysed } from '@/ui/part/use-analyst';
+import { ASIDE_MS, useAnalysed } from '@/ui/part/use-analyst';
 import { useDesk } from '../model/desk';
 import { EditBox } from './edit-box';
 
@@ -125,7 +125,7 @@ const SHOWN_TRAPS = 12;
 function Traps() {
   const { analyst, conditions, passage, view, marking, showPrint, change, go } = useDesk();
   const { print, part: edited } = view;
-  const answer = useAnalysed({ analyst, conditions, of: ['reading'], keep: true, ask: (of) => of.reading(conditions) });
+  const answer = useAnalysed({ analyst, conditions, of: ['reading'], keep: true, restMs: ASIDE_MS, ask: (of) => of.reading(conditions) });
   const aids = answer.value;
   const [all, setAll] = useState(false);
   const own = aids?.filter((aid) => aid.barIndex >= passage.fromBar && aid.barIndex <= passage.toBar) ?? [];
