@@ -192,10 +192,10 @@ function checkedPart(asked: Asked): Result<Outcome> {
         ...tempo,
         limitedBy: limitedBy && { kind: limitedBy.kind, bar: label(limitedBy.barIndex), beat: limitedBy.beat, noteIds: limitedBy.noteIds },
       },
-      passages: report.passages.map(({ name, fromBar, toBar, ceiling, floor }) => ({
+      passages: report.passages.map(({ name, fromBar, toBar, ceiling, floor, none }) => ({
         name,
         bars: `${label(fromBar)}-${label(toBar)}`,
-        tempo: { ceiling, floor },
+        tempo: { ceiling, floor, none },
       })),
       findings: report.findings
         .filter((finding) => inRange(finding.barIndex))

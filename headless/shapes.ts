@@ -135,9 +135,17 @@ export const checkShape = z.object({
     wanted: z.number(),
     floor: z.number().nullable(),
     ceiling: z.number().nullable(),
+    /** Why there is no tempo at all; then neither floor nor ceiling promises anything. */
+    none: z.enum(['unplayable', 'too slow and too quick']).nullable(),
     limitedBy: z.object({ kind: z.string(), bar: z.string(), beat: z.number(), noteIds: z.array(z.string()) }).nullable(),
   }),
-  passages: z.array(z.object({ name: z.string(), bars: z.string(), tempo: z.object({ ceiling: z.number().nullable(), floor: z.number().nullable() }) })),
+  passages: z.array(
+    z.object({
+      name: z.string(),
+      bars: z.string(),
+      tempo: z.object({ ceiling: z.number().nullable(), floor: z.number().nullable(), none: z.enum(['unplayable', 'too slow and too quick']).nullable() }),
+    }),
+  ),
   findings: z.array(
     z.object({
       id: z.string(),

@@ -62,10 +62,11 @@ export function forPeople(command: Command, value: unknown): string {
     case 'check': {
       const { tempo, passages, findings } = value as z.infer<typeof checkShape>;
       const limit = tempo.limitedBy ? `, limited by ${tempo.limitedBy.kind} in bar ${tempo.limitedBy.bar}` : '';
-      const range = `quarter = ${Math.round(tempo.wanted)} wanted; works from ${tempo.floor ?? 'any slow tempo'} to ${tempo.ceiling ?? 'any quick tempo'}${limit}`;
+      const works = tempo.none ? `works at no tempo (${tempo.none})` : `works from ${tempo.floor ?? 'any slow tempo'} to ${tempo.ceiling ?? 'any quick tempo'}`;
+      const range = `quarter = ${Math.round(tempo.wanted)} wanted; ${works}${limit}`;
       return [
         range,
-        table([['passage', 'bars', 'ceiling'], ...passages.map((p) => [p.name, p.bars, p.tempo.ceiling ?? '–'])]),
+        table([['passage', 'bars', 'ceiling'], ...passages.map((p) => [p.name, p.bars, p.tempo.none ?? p.tempo.ceiling ?? '–'])]),
         ...findings.map(
           (f) =>
             `${'!'.repeat(f.severity).padEnd(3)} bar ${f.bar}, beat ${f.beat}: ${f.text}${f.hearIt ? `\n      hear: ${f.hearIt}` : ''}${f.remedies.map((r) => `\n      ${r.solved ? 'solves' : r.kind === 'advice' ? 'advice' : 'eases'}: ${r.text}${r.before !== null && r.after !== null ? ` (${r.before} → ${r.after})` : ''}`).join('')}`,

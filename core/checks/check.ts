@@ -42,20 +42,26 @@ export interface CheckRequest {
   line?: number;
 }
 
-export interface PassageTempo {
-  name: string;
-  fromBar: number;
-  toBar: number;
-  /** Fastest and slowest quarters per minute without a finding that depends on the tempo; null where nothing limits. */
+/** The tempi at which nothing passes its threshold, in quarters per minute. */
+export interface TempoRange {
+  /** Fastest and slowest; null where nothing limits. */
   ceiling: number | null;
   floor: number | null;
   limitedBy: TempoLimit | null;
   /** What would limit it next, were that solved. */
   next: TempoLimit | null;
+  /** Why there is no tempo at all: something cannot be played, or what is too slow for one spot is too quick for another. */
+  none: 'unplayable' | 'too slow and too quick' | null;
+}
+
+export interface PassageTempo extends TempoRange {
+  name: string;
+  fromBar: number;
+  toBar: number;
 }
 
 export interface Report {
-  tempo: { wanted: number; floor: number | null; ceiling: number | null; limitedBy: TempoLimit | null; next: TempoLimit | null };
+  tempo: TempoRange & { wanted: number };
   passages: PassageTempo[];
   findings: Finding[];
   /** The plan that was checked: marks, and the best way around them. */
@@ -105,13 +111,22 @@ export function* checkedInSteps(request: CheckRequest, memories: readonly PlanMe
     ...acrossFindings(part, shown, marking, request.others ?? [], place),
   );
   findings.sort((a, b) => a.barIndex - b.barIndex || a.beat - b.beat || b.severity - a.severity);
-  const report: Report = { ...tempiOf(request, clock.tempo, limits), findings, ...asShown(planned.lines, request.line), risks };
+  const report: Report = { ...tempiOf(request, clock.tempo, limits, findings), findings, ...asShown(planned.lines, request.line), risks };
   return { report, limits, memories: planned.memories };
 }
 
 /** The tempi of the whole and of its passages. @param wanted quarters per minute */
-export function tempiOf({ part, passages }: CheckRequest, wanted: number, limits: readonly TempoLimit[]): Pick<Report, 'tempo' | 'passages'> {
-  const range = (from: number, to: number) => tempoRange(limits.filter((limit) => limit.barIndex >= from && limit.barIndex <= to));
+export function tempiOf(
+  { part, passages }: CheckRequest,
+  wanted: number,
+  limits: readonly TempoLimit[],
+  findings: readonly Finding[],
+): Pick<Report, 'tempo' | 'passages'> {
+  const unplayable = findings.filter(({ kind }) => kind === 'unplayable');
+  const range = (from: number, to: number) => {
+    const inRange = ({ barIndex }: { barIndex: number }) => barIndex >= from && barIndex <= to;
+    return tempoRange(limits.filter(inRange), unplayable.find(inRange) ?? null);
+  };
   return {
     tempo: { wanted, ...range(0, part.bars.length) },
     passages: passages.map((passage) => ({ ...passage, ...range(passage.fromBar, passage.toBar) })),
@@ -119,14 +134,20 @@ export function tempiOf({ part, passages }: CheckRequest, wanted: number, limits
 }
 
 /** The tempi between which none of the limits is passed: slurs set the floor, all others the ceiling. */
-function tempoRange(limits: readonly TempoLimit[]): Pick<PassageTempo, 'ceiling' | 'floor' | 'limitedBy' | 'next'> {
+function tempoRange(limits: readonly TempoLimit[], unplayable: Finding | null): TempoRange {
   const floors = limits.filter(({ kind }) => FINDINGS[kind].limits === 'below');
   const ceilings = limits.filter(({ kind, tempo }) => FINDINGS[kind].limits === 'above' && tempo < FASTEST_TEMPO);
   const lowest = ceilings.reduce<TempoLimit | null>((best, limit) => (best === null || limit.tempo < best.tempo ? limit : best), null);
   const highest = floors.reduce<TempoLimit | null>((best, limit) => (best === null || limit.tempo > best.tempo ? limit : best), null);
+  const [ceiling, floor] = [lowest && Math.floor(lowest.tempo), highest && Math.ceil(highest.tempo)];
+  if (unplayable) {
+    const { kind, barIndex, beat, noteIds } = unplayable;
+    return { ceiling: null, floor, limitedBy: { tempo: 0, kind, barIndex, beat, noteIds }, next: lowest, none: 'unplayable' };
+  }
   return {
-    ceiling: lowest && Math.floor(lowest.tempo),
-    floor: highest && Math.ceil(highest.tempo),
+    ceiling,
+    floor,
+    none: ceiling !== null && floor !== null && floor > ceiling ? 'too slow and too quick' : null,
     limitedBy: lowest ?? highest,
     next: lowest && nextAfter(lowest, ceilings),
   };

@@ -4,14 +4,12 @@ import { playerFrom } from '../instruments/player';
 import type { Change } from '../marking/change';
 import { applyChanges, sameMark, squashed } from '../marking/change';
 import { markKey } from '../marking/mark';
-import { check, checked, type CheckRequest, type Report } from './check';
+import { check, checked, type CheckRequest, type Report, type TempoRange } from './check';
 import { isSpot, type Finding } from './finding';
 import { FINDINGS } from './kinds';
 import { remediesFor, type TriedRemedy } from './remedies';
 
-export interface FitCell {
-  ceiling: number | null;
-  floor: number | null;
+export interface FitCell extends Pick<TempoRange, 'ceiling' | 'floor' | 'none'> {
   /** The worst finding of a hand, null where there is none. */
   worst: Pick<Finding, 'kind' | 'bar' | 'beat' | 'severity' | 'text' | 'noteIds'> | null;
   spots: number;
@@ -34,12 +32,13 @@ export function fitOf(request: FitRequest, described: PlayerDescription): FitRow
 
 export function fitted(report: Report): FitRow {
   const spots = report.findings.filter(isSpot);
-  const cell = (from: number, to: number, range: Pick<FitCell, 'ceiling' | 'floor'>): FitCell => {
+  const cell = (from: number, to: number, range: Pick<FitCell, 'ceiling' | 'floor' | 'none'>): FitCell => {
     const own = spots.filter(({ barIndex }) => barIndex >= from && barIndex <= to);
     const worst = own.reduce<Finding | null>((most, finding) => (!most || finding.severity > most.severity ? finding : most), null);
     return {
       ceiling: range.ceiling,
       floor: range.floor,
+      none: range.none,
       worst: worst && { kind: worst.kind, bar: worst.bar, beat: worst.beat, severity: worst.severity, text: worst.text, noteIds: worst.noteIds },
       spots: own.length,
     };

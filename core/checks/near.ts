@@ -54,7 +54,7 @@ export function checkedNear(request: CheckRequest, range: BarRange, before: Chec
   const limits: TempoLimit[] = [...(before?.limits.filter(({ noteIds }) => !isNew(noteIds[0]!)) ?? []), ...found.limits];
   const near: NearReport = {
     range,
-    ...tempiOf(request, clock.tempo, limits),
+    ...tempiOf(request, clock.tempo, limits, [...(before?.report.findings.filter(({ noteIds }) => !isNew(noteIds[0]!)) ?? []), ...found.findings]),
     findings: found.findings.filter((finding) => !isOfTheWhole(finding)),
     risks: found.risks,
     covers: [...covers],

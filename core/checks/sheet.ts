@@ -2,7 +2,7 @@
 import { feltBeat } from '../score/beat';
 import { quartersOf } from '../score/ticks';
 import type { Bar, Part } from '../score/score';
-import type { Report } from './check';
+import type { Report, TempoRange } from './check';
 import { isQuiet, type Finding } from './finding';
 
 export interface BeatUnit {
@@ -44,6 +44,7 @@ export interface TempoVerdict {
   /** Tempi at which nothing passes its threshold, quarters per minute; null where nothing limits. */
   floor: number | null;
   ceiling: number | null;
+  none: TempoRange['none'];
   works: boolean;
   /** What limits it, and what would be next. */
   limitedBy: Spot | null;
@@ -60,7 +61,7 @@ export interface Spot {
 }
 
 export function tempoVerdict({ tempo }: Report, part: Part): TempoVerdict {
-  const { wanted, floor, ceiling, limitedBy, next } = tempo;
+  const { wanted, floor, ceiling, limitedBy, next, none } = tempo;
   const spot = (limit: typeof limitedBy): Spot | null =>
     limit && { kind: limit.kind, bar: part.bars[limit.barIndex]!.label, beat: limit.beat, tempo: Math.floor(limit.tempo) };
   const first = part.bars.find((bar) => !bar.pickup) ?? part.bars[0];
@@ -69,10 +70,11 @@ export function tempoVerdict({ tempo }: Report, part: Part): TempoVerdict {
     unit: first ? beatUnitOf(first) : QUARTER,
     floor,
     ceiling,
-    works: (ceiling === null || wanted <= ceiling) && (floor === null || wanted >= floor),
+    none,
+    works: none === null && (ceiling === null || wanted <= ceiling) && (floor === null || wanted >= floor),
     limitedBy: spot(limitedBy),
     next: spot(next),
-    practise: ceiling !== null && ceiling < wanted ? { from: Math.max(20, Math.round(ceiling * 0.7)), to: Math.round(ceiling * 0.95) } : null,
+    practise: none === null && ceiling !== null && ceiling < wanted ? { from: Math.max(20, Math.round(ceiling * 0.7)), to: Math.round(ceiling * 0.95) } : null,
   };
 }
 

@@ -9,7 +9,7 @@ import { FASTEST_TEMPO, SLOWEST_TEMPO } from '../score/time';
 import { markKey, type Mark } from '../marking/mark';
 import { DEFAULT_COSTS } from '../left-hand/costs';
 import type { FingeredNote } from '../left-hand/fingering';
-import { check } from './check';
+import { check, tempiOf } from './check';
 import type { FindingKind } from './numbers';
 import { expectedError, type ToneSurroundings } from './intonation';
 import { BOW_LOAD_FROM, PLUCK_LOAD_FROM, severityOf, TOLD, TRILL_LOAD_FROM, UNEVEN_DB_FROM, UNEVEN_FIGURE_DB_FROM, type Thresholds } from './tables';
@@ -159,4 +159,30 @@ test.each<[string, Thresholds, [number, number, number]]>([
   ['told of whatever it is', TOLD, [1, 2, 3]],
 ])('%s', (_, table, from) => {
   expect(from.flatMap((value) => [severityOf(value - 0.01, table), severityOf(value, table)])).toEqual([0, 1, 1, 2, 2, 3]);
+});
+
+describe('a tempo that there is not', () => {
+  const beginner = { ...usualPlayer('violin'), level: 'beginner' as const };
+  const range = (music: string) => {
+    const { part } = makeScore('violin', music);
+    return check({ part, marking: {}, player: beginner, tempo: 60, passages: [{ name: 'all', fromBar: 0, toBar: part.bars.length - 1 }] });
+  };
+  test('something cannot be played: no ceiling, and that decides', () => {
+    const { tempo, passages } = range(`C2/4 ${sixteenths('A4/.25 B4/.25')}`);
+    expect(tempo).toMatchObject({ ceiling: null, none: 'unplayable', limitedBy: { kind: 'unplayable', barIndex: 0 }, next: { kind: 'stroke too quick' } });
+    expect(passages[0]).toMatchObject({ ceiling: null, none: 'unplayable' });
+  });
+  test.each([
+    [90, 80, 'too slow and too quick'],
+    [80, 80, null],
+    [80, 90, null],
+  ])('slurs from %i on, strokes up to %i: %s', (floor, ceiling, none) => {
+    const { part } = makeScore('violin', 'A4/4 B4/4');
+    const at = (kind: FindingKind, tempo: number, barIndex: number) => ({ kind, tempo, barIndex, beat: 1, noteIds: [part.notes[barIndex]!.id] });
+    const asked = { part, marking: {}, player: beginner, tempo: 60, passages: [{ name: 'first', fromBar: 0, toBar: 0 }] };
+    const { tempo, passages } = tempiOf(asked, 60, [at('bow runs out', floor, 0), at('stroke too quick', ceiling, 1)], []);
+    expect(tempo).toMatchObject({ floor, ceiling, none, limitedBy: { kind: 'stroke too quick' } });
+    expect(passages[0]).toMatchObject({ floor, ceiling: null, none: null });
+  });
+  test('a tempo that there is', () => expect(range('A4/1 B4/1 C5/1 D5/1').tempo.none).toBeNull());
 });

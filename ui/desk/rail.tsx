@@ -86,6 +86,9 @@ function PassageEntry({ passage, index }: { passage: Passage; index: number }) {
   );
 }
 
+/** Why there is no tempo, in the room of a figure. */
+const NO_TEMPO = { unplayable: 'unplayable', 'too slow and too quick': 'no tempo' } as const;
+
 /** What was found in a passage, and up to which tempo it works. */
 function Outlook({ passage, index }: { passage: Passage; index: number }) {
   const { report } = useDesk();
@@ -96,9 +99,9 @@ function Outlook({ passage, index }: { passage: Passage; index: number }) {
     <>
       <span className="flex items-baseline justify-between text-xs text-soft">
         <FindingCount count={findings.length} worst={Math.max(0, ...findings.map((finding) => finding.severity))} ready={report !== null} />
-        <span>{tempo && wanted !== null ? `${tempo.ceiling ?? 'any'} / ${wanted}` : '…'}</span>
+        <span>{tempo && wanted !== null ? `${tempo.none ? NO_TEMPO[tempo.none] : (tempo.ceiling ?? 'any')} / ${wanted}` : '…'}</span>
       </span>
-      <TempoBar ceiling={tempo?.ceiling ?? null} wanted={wanted} />
+      <TempoBar ceiling={tempo?.none ? 0 : (tempo?.ceiling ?? null)} wanted={wanted} />
     </>
   );
 }

@@ -1,9 +1,49 @@
 /** What a key or a choice changes in the marking. */
-import type { Note } from '@/core/score/score';
+import { linesOf } from '@/core/instruments/lines';
+import { markInWords } from '@/core/marking/in-words';
+import { slurLinks } from '@/core/marking/links';
+import type { Note, Part } from '@/core/score/score';
 import { wishInWords } from '@/core/marking/wishes';
 import { changeTo, type Change } from '@/core/marking/change';
 import { bowInForce, fingerInForce, markAt, stringInForce, type Marking } from '@/core/marking/mark';
 import { BOW_WISH_KINDS, MARKS, PLAYER_KINDS, type MarkKind } from '@/core/marking/kinds';
+
+/**
+ * What a key means for the notes that are chosen. Several are joined with one another and not to what was before; a direction is that of
+ * the bows that begin among them, and one inside a slur splits the slur there.
+ */
+export function markedBy(part: Part, marking: Marking, chosen: readonly Note[], kind: MarkKind, value: string): { reason: string; changes: Change[] } {
+  const reason = markInWords(kind, value);
+  const [first] = chosen;
+  if (first && kind === 'slur' && value === 'join' && chosen.some(({ onset }) => onset !== first.onset))
+    return {
+      reason,
+      changes: toggled(
+        marking,
+        chosen.filter(({ onset }) => onset > first.onset),
+        kind,
+        value,
+      ),
+    };
+  if (first && kind === 'bow') {
+    const begin = chosen.filter(({ id }) => !isSlurredFromLast(part, marking, id));
+    if (begin.length > 0) return { reason, changes: toggled(marking, begin, kind, value) };
+    const here = chosen.filter(({ onset }) => onset === first.onset);
+    const changes = toggled(marking, here, kind, value);
+    const isSet = changes.some(({ to }) => to?.value === value);
+    const split = isSet ? here.flatMap(({ id }) => changeTo(marking, id, 'slur', { value: 'split', origin: 'coach' }) ?? []) : [];
+    return { reason: isSet ? `${reason}, the slur split there` : reason, changes: [...changes, ...split] };
+  }
+  return { reason, changes: toggled(marking, chosen, kind, value) };
+}
+
+function isSlurredFromLast(part: Part, marking: Marking, noteId: string): boolean {
+  for (const line of linesOf(part)) {
+    const at = line.events.findIndex(({ ids }) => ids.includes(noteId));
+    if (at >= 0) return slurLinks(part, line, marking)[at]!;
+  }
+  return false;
+}
 
 /** Sets a mark on notes; where all of them have it already it is taken away again. */
 export function toggled(marking: Marking, notes: readonly Note[], kind: MarkKind, value: string): Change[] {

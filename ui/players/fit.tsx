@@ -184,11 +184,11 @@ function PlayerRow({ player, row, passages, wanted }: RowProps) {
 
 function Cell({ cell, wanted }: { cell: FitCell | undefined; wanted: number | null }) {
   if (!cell) return <td className="border-b border-line px-2 text-soft">…</td>;
-  const { ceiling, worst, spots } = cell;
-  const short = wanted !== null && ceiling !== null && ceiling < wanted;
+  const { ceiling, none, worst, spots } = cell;
+  const short = none !== null || (wanted !== null && ceiling !== null && ceiling < wanted);
   return (
     <td className="border-b border-line px-2 py-1 align-top" title={worst ? `Bar ${worst.bar}/${worst.beat}, ${worst.kind}: ${worst.text}` : 'nothing found'}>
-      <strong className={short ? 'text-plum' : ''}>{ceiling ?? 'any'}</strong>
+      <strong className={short ? 'text-plum' : ''}>{none ? (none === 'unplayable' ? none : 'no tempo') : (ceiling ?? 'any')}</strong>
       {worst && (
         <span className={`block text-xs ${worst.severity > 1 ? 'text-plum' : 'text-soft'}`}>
           {MARKS[worst.severity]} {worst.kind}, bar {worst.bar}

@@ -31,4 +31,10 @@ const timedStrokes = (drawn: readonly DrawnStroke[], secondsAt: (tick: number) =
   strokeTimes(
     drawn.map(({ stroke }) => stroke),
     secondsAt,
-  ).map((time, i) => ({ ...time, fromX: drawn[i]!.from, toX: drawn[i]!.to }));
+  ).map((time, i) => {
+    const { from: fromX, to: toX, begins, ends, stroke } = drawn[i]!;
+    if (stroke.strokes !== 1) return { ...time, fromX, toX };
+    // Of one that goes over the end of a system only the part that is drawn here.
+    const [within, on] = [(share: number) => time.startS + (time.endS - time.startS) * share, (share: number) => time.from + (time.to - time.from) * share];
+    return { ...time, startS: within(begins), endS: within(ends), from: on(begins), to: on(ends), fromX, toX };
+  });

@@ -22,7 +22,13 @@ export interface DrawnStroke {
   stroke: Stroke;
   from: number;
   to: number;
+  /** Shares of the stroke between which it is drawn here: 0 and 1, but where it goes on from the system before or in the next. */
+  begins: number;
+  ends: number;
 }
+
+/** The bow at a share of a stroke. */
+const placeOn = ({ from, to }: Stroke, share: number): number => from + (to - from) * share;
 
 /** What dragging an end says: the stroke by its first note, and the place. */
 export interface DraggedEnd {
@@ -62,21 +68,22 @@ export const BowTrack = memo(function BowTrack({ system, strokes, marked, focus,
       {strokes.map((drawn) => (
         <Wish key={`wish ${drawn.stroke.noteIds[0]}`} drawn={drawn} />
       ))}
-      {strokes.map(({ stroke, from, to }, i) => {
+      {strokes.map((drawn, i) => {
+        const { stroke, from, to, begins } = drawn;
         const full = marked.has(stroke.noteIds[0]!);
         const before = strokes[i - 1];
-        const y1 = bowY(stroke.from);
-        const lifted = stroke.retake && stroke.retakeTime && stroke.direction === before?.stroke.endDirection;
-        const label = lifted ? 'retake' : stroke.hooked ? 'hook' : null;
+        const y1 = bowY(placeOn(stroke, begins));
+        const lifted = begins === 0 && stroke.retake && stroke.retakeTime && stroke.direction === before?.stroke.endDirection;
+        const label = lifted ? 'retake' : stroke.hooked && begins === 0 ? 'hook' : null;
         const labelFits = label !== null && row.claim({ from: from - textWidth(label) / 2, to: from + textWidth(label) / 2 });
         const chosen = focus !== null && stroke.noteIds.includes(focus);
         return (
           <g key={stroke.noteIds[0]}>
-            {before && stroke.retake && (
+            {before && begins === 0 && stroke.retake && (
               <line x1={before.to} y1={bowY(before.stroke.endsAt)} x2={from} y2={y1} stroke="var(--rosin)" strokeWidth={1.2} strokeDasharray="3 3" />
             )}
             <path
-              d={pathOf(stroke, from, to)}
+              d={pathOf(drawn)}
               fill="none"
               stroke="var(--rosin)"
               strokeWidth={THICKNESS[stroke.level]}
@@ -84,8 +91,10 @@ export const BowTrack = memo(function BowTrack({ system, strokes, marked, focus,
               strokeLinejoin="round"
               opacity={full ? 1 : 0.72}
             />
-            {stroke.hooked && <line x1={from} y1={y1 - 7} x2={from} y2={y1 + 7} stroke="var(--rosin)" strokeWidth={2} />}
-            <circle cx={from} cy={y1} r={chosen ? 4.4 : 3.2} fill={full ? 'var(--rosin)' : 'var(--sheet)'} stroke="var(--rosin)" strokeWidth={1.5} />
+            {stroke.hooked && begins === 0 && <line x1={from} y1={y1 - 7} x2={from} y2={y1 + 7} stroke="var(--rosin)" strokeWidth={2} />}
+            {begins === 0 && (
+              <circle cx={from} cy={y1} r={chosen ? 4.4 : 3.2} fill={full ? 'var(--rosin)' : 'var(--sheet)'} stroke="var(--rosin)" strokeWidth={1.5} />
+            )}
             {!stroke.feasible && row.claim({ from: from + 8, to: from + 20 }) && (
               <text x={from + 10} y={BOW_HEIGHT - 4} fontSize={12} fontWeight={700} fill="var(--plum)">
                 !<title>Too little bow or time here</title>
@@ -99,16 +108,20 @@ export const BowTrack = memo(function BowTrack({ system, strokes, marked, focus,
           </g>
         );
       })}
-      {strokes.map((drawn) => (
-        <EndHandle key={`end ${drawn.stroke.noteIds[0]}`} drawn={drawn} onDrag={onDrag} onDrop={onDrop} />
-      ))}
+      {strokes
+        .filter(({ ends }) => ends === 1)
+        .map((drawn) => (
+          <EndHandle key={`end ${drawn.stroke.noteIds[0]}`} drawn={drawn} onDrag={onDrag} onDrop={onDrop} />
+        ))}
     </svg>
   );
 });
 
 /** A plain stroke is a line; a tremolo goes there and back as often as it is played, at most as often as can be seen. */
-function pathOf(stroke: Stroke, from: number, to: number): string {
-  const count = stroke.strokes === 1 ? 1 : Math.max(2, Math.min(stroke.strokes || Infinity, Math.floor((to - from) / 5)));
+function pathOf({ stroke, from, to, begins, ends }: DrawnStroke): string {
+  if (stroke.strokes === 1)
+    return `M${from.toFixed(1)} ${bowY(placeOn(stroke, begins)).toFixed(1)} L${to.toFixed(1)} ${bowY(placeOn(stroke, ends)).toFixed(1)}`;
+  const count = Math.max(2, Math.min(stroke.strokes || Infinity, Math.floor((to - from) / 5)));
   const points = Array.from(
     { length: count + 1 },
     (_, i) => `${(from + ((to - from) * i) / count).toFixed(1)} ${bowY(i % 2 ? stroke.to : stroke.from).toFixed(1)}`,
@@ -117,7 +130,7 @@ function pathOf(stroke: Stroke, from: number, to: number): string {
 }
 
 /** Where the coach wishes the stroke: a shaded part of the bow, a small triangle for a beginning or an end. */
-function Wish({ drawn: { stroke, from, to } }: { drawn: DrawnStroke }) {
+function Wish({ drawn: { stroke, from, to, begins, ends } }: { drawn: DrawnStroke }) {
   const { wish } = stroke;
   if (!wish) return null;
   const mark = (x: number, place: { from: number; to: number }, pointing: 1 | -1) => {
@@ -137,8 +150,8 @@ function Wish({ drawn: { stroke, from, to } }: { drawn: DrawnStroke }) {
           data-wish="zone"
         />
       )}
-      {wish.from && mark(from - 9, wish.from, 1)}
-      {wish.to && mark(to + 3, wish.to, -1)}
+      {wish.from && begins === 0 && mark(from - 9, wish.from, 1)}
+      {wish.to && ends === 1 && mark(to + 3, wish.to, -1)}
     </g>
   );
 }

@@ -122,15 +122,16 @@ const NOTHING = () => undefined;
 const bpm = (quarters: number, unit: BeatUnit): string => String(Math.round(inBeats(quarters, unit)));
 
 function Verdict({ verdict }: { verdict: TempoVerdict }) {
-  const { wanted, unit, floor, ceiling, works, limitedBy, next, practise } = verdict;
+  const { wanted, unit, floor, ceiling, none, works, limitedBy, next, practise } = verdict;
   const others = otherUnits(unit);
   return (
     <section aria-label="Tempo" className="mt-2 rounded-lg border border-line px-3 py-2">
       <p>
         <strong>
-          {unit.name} = {bpm(wanted, unit)} {works ? 'works' : 'does not work yet'}
+          {unit.name} = {bpm(wanted, unit)} {works ? 'works' : none ? 'does not work, nor does any other tempo' : 'does not work yet'}
         </strong>{' '}
         <span className="text-soft">({others.map((each) => `${each.name} ${bpm(wanted, each)}`).join(', ')})</span>
+        {none === 'unplayable' && '; something cannot be played'}
         {ceiling !== null && `; everything goes up to ${bpm(ceiling, unit)}`}
         {floor !== null && `; the slurs need ${bpm(floor, unit)} at least`}.{limitedBy && ` Bar ${limitedBy.bar} decides (${limitedBy.kind}).`}
         {next && ` That solved, bar ${next.bar} would be next at ${bpm(next.tempo, unit)} (${next.kind}).`}

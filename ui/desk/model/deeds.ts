@@ -1,9 +1,8 @@
 'use client';
 
-import { markInWords } from '@/core/marking/in-words';
 import type { Place } from '@/core/score/address';
 import { barsLabel } from '@/ui/kit/music';
-import { cleared, nextString, toggled } from '@/ui/part/mark-changes';
+import { cleared, markedBy, nextString } from '@/ui/part/mark-changes';
 import type { DeskModel } from './use-desk-model';
 import type { Command } from './keys';
 import { takenChoice } from './taken';
@@ -66,7 +65,11 @@ export function obeying(desk: DeskModel): (command: Command) => void {
   const deeds = deskDeeds(desk);
   const does: Does = {
     mark({ kind, value }) {
-      if (chosen.length) desk.change(markInWords(kind, value), toggled(marking, chosen, kind, value));
+      const { part } = desk.view;
+      if (part && chosen.length) {
+        const { reason, changes } = markedBy(part, marking, chosen, kind, value);
+        desk.change(reason, changes);
+      }
       if (kind === 'finger' || kind === 'string') choices.setHand('left');
       else if (kind !== 'covered') choices.setHand('bow');
     },
