@@ -21,6 +21,8 @@ interface Entry<Numbers> {
   counts: 'spot' | 'aside' | 'trap';
   /** Done here and not elsewhere: no reason against what is tried. */
   likeness: boolean;
+  /** Only the whole part tells: a passage by itself does not know of it. */
+  ofTheWhole: boolean;
   /** What is tried against it. */
   tries: {
     fingers: boolean;
@@ -48,7 +50,7 @@ const timesOf = (db: number): number => 10 ** (db / 20);
 
 const bySeverity = { unit: 'words' as const, burden: () => null };
 
-const USUAL = { counts: 'spot' as const, likeness: false, ofThePlayer: false, limits: 'above' as const };
+const USUAL = { counts: 'spot' as const, likeness: false, ofTheWhole: false, ofThePlayer: false, limits: 'above' as const };
 const LEFT = { ...USUAL, side: 'left hand' as const, tries: FINGERS };
 const ARM = { ...USUAL, side: 'bow' as const, shape: 'triangle down' as const, tries: BOW };
 const MUSIC = { ...USUAL, side: 'music' as const, shape: 'dot' as const, tries: NOTHING, ...bySeverity };
@@ -125,16 +127,16 @@ const entries: { [Kind in FindingKind]: Entry<NumbersOf[Kind]> } = {
     burden: (n) => n.notesPerS / n.playerStrokesPerS,
     label: () => 'single notes',
   },
-  'rhythm under one bow': { ...ARM, ...bySeverity, label: () => 'even bow' },
+  'rhythm under one bow': { ...ARM, ofTheWhole: true, ...bySeverity, label: () => 'even bow' },
   'held to the wrong end': { ...ARM, unit: 'cm', burden: (n) => n.awayCm, label: () => 'wrong end' },
   'wish not met': { ...ARM, ...bySeverity, label: () => 'wish not met' },
-  'bowed differently elsewhere': { ...ARM, ...bySeverity, shape: 'bar', likeness: true, label: () => 'bowed otherwise' },
-  'repeat does not come round': { ...ARM, ...bySeverity, label: () => 'repeat' },
+  'bowed differently elsewhere': { ...ARM, ofTheWhole: true, ...bySeverity, shape: 'bar', likeness: true, label: () => 'bowed otherwise' },
+  'repeat does not come round': { ...ARM, ofTheWhole: true, ...bySeverity, label: () => 'repeat' },
   'pizzicato change late': { ...ARM, ...bySeverity, tries: NOTHING, label: () => 'no time to pluck' },
   'phrase or bow?': { ...MUSIC, shape: 'bar', label: () => 'phrase or bow?' },
-  'reading trap': { ...MUSIC, counts: 'trap', label: () => 'reading trap' },
-  'counting trap': { ...MUSIC, counts: 'trap', label: () => 'counting trap' },
-  'marked differently elsewhere': { ...MUSIC, counts: 'aside', likeness: true, label: () => 'marked differently elsewhere' },
+  'reading trap': { ...MUSIC, ofTheWhole: true, counts: 'trap', label: () => 'reading trap' },
+  'counting trap': { ...MUSIC, ofTheWhole: true, counts: 'trap', label: () => 'counting trap' },
+  'marked differently elsewhere': { ...MUSIC, ofTheWhole: true, counts: 'aside', likeness: true, label: () => 'marked differently elsewhere' },
 };
 
 /** What depends on the kind alone, without what is made of a finding's numbers. */

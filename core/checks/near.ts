@@ -11,9 +11,9 @@ import type { Bowing, Stroke } from '../bow-arm/describe';
 import { lineShown, newPlanMemory, planNear, type PlanMemory } from '../plan/plan';
 import { tempiOf, type Checked, type CheckRequest, type Report } from './check';
 import { aimOf, placeOf } from './context';
-import { isSpot, type Finding, type TempoLimit } from './finding';
+import type { Finding, TempoLimit } from './finding';
 import { foundIn } from './found';
-import type { FindingKind } from './numbers';
+import { FINDINGS } from './kinds';
 
 export interface NearReport extends Pick<Report, 'tempo' | 'passages' | 'findings' | 'risks'> {
   range: BarRange;
@@ -27,9 +27,7 @@ export interface NearReport extends Pick<Report, 'tempo' | 'passages' | 'finding
 /** Events around a passage of which nothing is known yet. */
 const CONTEXT_EVENTS = 12;
 
-/** Findings that need the whole part. */
-const OF_THE_WHOLE: ReadonlySet<FindingKind> = new Set(['bowed differently elsewhere', 'repeat does not come round', 'rhythm under one bow']);
-const isOfTheWhole = (finding: Finding): boolean => !isSpot(finding) || OF_THE_WHOLE.has(finding.kind);
+const isOfTheWhole = ({ kind }: Finding): boolean => FINDINGS[kind].ofTheWhole;
 
 /**
  * @param range of bars, both included @param before the last whole check of the part, whatever was marked since, with the memories that are there now

@@ -17,7 +17,7 @@ import { MARKS } from '../marking/kinds';
 import { handAdvice } from '../left-hand/advice';
 import { choicesForNote } from '../left-hand/choices';
 import type { Fingering } from '../left-hand/fingering';
-import { forkedPlanMemory, newPlanMemory, planBowNear, planHand, type HandPlan, type PlanMemory } from '../plan/plan';
+import { forkedPlanMemory, newPlanMemory, planBow, planBowNear, planHand, type HandPlan, type PlanMemory, type PlanRequest } from '../plan/plan';
 import { bowOptions } from '../bow-arm/choices';
 import type { Bowing } from '../bow-arm/describe';
 import { bowOf } from '../bow-arm/bow';
@@ -218,6 +218,12 @@ class Trial {
     );
   }
 
+  /** Planned anew around the finding; the whole line where only that tells. */
+  private bowOf(request: PlanRequest & { line: Line }, hand: HandPlan): Bowing | null {
+    if (FINDINGS[this.finding.kind].ofTheWhole) return planBow(request, hand, this.memory).bowing;
+    return planBowNear({ ...request, within: this.around(request.part) }, hand, this.memory);
+  }
+
   /** What the bow is planned anew in: what is done here is paid for not far away. */
   private around(part: Part): TickRange {
     const { barIndex } = this.finding;
@@ -236,7 +242,7 @@ class Trial {
     this.hand ??= hand;
     const { tries } = FINDINGS[this.finding.kind];
     const ofHandAlone = (tries.fingers && !tries.bow && !isOfBow(this.finding)) || this.finding.kind === 'unplayable';
-    const bowing = ofHandAlone ? null : planBowNear({ ...request, within: this.around(part) }, hand, this.memory);
+    const bowing = ofHandAlone ? null : this.bowOf(request, hand);
     this.bowed ??= bowing;
     const fingering = hand.fingering && { ...hand.fingering, notes: hand.fingering.notes.filter(({ id }) => isNear(noteById(part, id)!)) };
     const { findings, risks } = foundIn({ ...hand, fingering, bowing }, context, { barIndex, bars: WINDOW_BARS });

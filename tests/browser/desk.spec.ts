@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { demoScore } from '../support/demo';
-import { expect, openNew, ready, saved, score, status, test, walkTo } from './steps';
+import { drop, expect, openNew, ready, saved, score, status, test, walkTo } from './steps';
 
 const rail = 'Passages';
 
@@ -160,4 +160,38 @@ test('a tablet held upright shows all of it without sideways scrolling', async (
   await openNew(page, 'staircase', 'On A Tablet');
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
   await expect(page.getByRole('button', { name: 'Suggest fingering' })).toBeVisible();
+});
+
+test('a bow inside a slur splits the slur there; j joins what is selected with one another, not to the note before', async ({ page }) => {
+  await page.goto('/');
+  await drop(page, [{ name: 'slurred.abc', content: 'X:1\nT:Slurred\nM:4/4\nL:1/4\nK:G\nV:1 name="Violin"\nG (ABc) | d c B A |]\n' }]);
+  await expect(page).toHaveURL(/\/desk\//);
+  await ready(page);
+  await score(page).focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('d');
+  await expect(status(page)).toContainText('down-bow, slur split here');
+  await expect(page.getByRole('button', { name: /^Undo: Down-bow, the slur split there/ })).toBeEnabled();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('j');
+  await expect(status(page)).toContainText('joined to the note before');
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowLeft');
+  await expect(status(page)).toContainText('unmarked');
+  await saved(page);
+});
+
+test('after a mark the passage is answered by itself, and then the whole part', async ({ page }) => {
+  await openNew(page, 'staircase', 'Answered at once');
+  const answers = (name: string) => page.evaluate((entry) => performance.getEntriesByName(`omaggio ${entry}`).length, name);
+  const [near, whole] = [await answers('near'), await answers('report')];
+  await score(page).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('2');
+  await expect.poll(() => answers('near')).toBe(near + 1);
+  await ready(page);
+  await expect.poll(() => answers('report')).toBe(whole + 1);
 });

@@ -20,7 +20,7 @@ const { values } = parseArgs({
 });
 
 /** Sentences, limits of input and the tests' own help are not decided by the model. */
-const LEFT_OUT = /(\.test\.ts|\/(remedy-)?words\.ts|in-words\.ts|util\/limits\.ts|core\/testing\/)/;
+const LEFT_OUT = /(\.test\.ts|\/(remedy-|number-)?words\.ts|in-words\.ts|util\/limits\.ts|core\/testing\/)/;
 const TABLES = /(tables|costs|kinds|preferences|instrument|hand)\.ts$/;
 const roomOf = (file) => file.split('/')[1];
 /** Rooms whose work is seen in the plans of the phrases. */

@@ -82,6 +82,8 @@ export function useElsewhere(
   isOpen: (markingId: string) => boolean,
   onMade: (set: ChangeSet, partId: string) => void,
 ) {
+  // What it knows is looked at here, and changes without its becoming another.
+  'use no memo';
   const [elsewhere] = useState(() => new Elsewhere(home, first));
   useEffect(() => elsewhere.open(), [elsewhere]);
   useSyncExternalStore(elsewhere.subscribe, elsewhere.snapshot, elsewhere.snapshot);

@@ -36,7 +36,7 @@ const changeOf = (body: Body): SettingsChange => (body.about === 'settings' ? (b
  */
 export function usePartSettings(part: PartNamed, first: DeskSettings, deeds: readonly PartDeed[]) {
   const [settings, setSettings] = useState(first);
-  const log = useLog(`settings ${part.id}`, deeds, settingsRow);
+  const { log, stacks } = useLog(`settings ${part.id}`, deeds, settingsRow);
   const { instrument, sounds, section, octaves, staff } = settings;
   const told = useMemo<Told>(() => ({ instrument, sounds, section, octaves, staff }), [instrument, sounds, section, octaves, staff]);
   useEffect(() => {
@@ -65,5 +65,5 @@ export function usePartSettings(part: PartNamed, first: DeskSettings, deeds: rea
     const { before, after, ...deed } = undoingDeed(done as PartDeed<SettingsChange>, crypto.randomUUID(), laterThanBefore());
     put(after, { ...deedOf(deed), before });
   }
-  return { ...settings, told, set, undoLane: { stacks: log.snapshot(), takeBack } satisfies Lane };
+  return { ...settings, told, set, undoLane: { stacks, takeBack } satisfies Lane };
 }

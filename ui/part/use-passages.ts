@@ -23,7 +23,7 @@ export function usePassages(part: PartNamed, first: Passage[], firstIndex: numbe
   const [current, setCurrent] = useState(firstIndex);
   const [changed, setChanged] = useState<string | null>(null);
   const lane = `passages ${part.id}`;
-  const log = useLog(lane, deeds, passagesDeed);
+  const { log, stacks } = useLog(lane, deeds, passagesDeed);
   const clash = useUnsent().clashes[lane];
   const shown = useRef({ passages, current });
   useEffect(() => {
@@ -88,7 +88,7 @@ export function usePassages(part: PartNamed, first: Passage[], firstIndex: numbe
     setCurrent,
     changed,
     change,
-    undoLane: { stacks: log.snapshot(), takeBack } satisfies Lane,
+    undoLane: { stacks, takeBack } satisfies Lane,
     dismiss,
     clash: clash?.about === 'passages' ? clash.passages : null,
     settle,

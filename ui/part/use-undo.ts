@@ -3,7 +3,7 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { LIMITS } from '@/core/util/limits';
 import { shortened } from '@/core/util/text';
-import type { Logged } from '@/core/marking/history';
+import type { Logged, Stacks } from '@/core/marking/history';
 import { laterThanBefore } from '@/ui/kit/clock';
 import { outbox } from '@/ui/unsent/browser';
 import type { Body, Deed } from '@/ui/unsent/entry';
@@ -12,10 +12,10 @@ import { VIEW_MS } from '@/ui/unsent/outbox';
 import type { AcceptedFinding, DeskSettings } from './part-data';
 import type { SettingsChange } from './use-part-settings';
 
-/** The log of a lane, followed. @param rowOf the same function at every call */
-export function useLog<T extends Logged>(lane: string, history: readonly T[], rowOf: (body: Body) => T | null): Log<T> {
+/** The log of a lane, followed, and what can be taken back now. @param rowOf the same function at every call */
+export function useLog<T extends Logged>(lane: string, history: readonly T[], rowOf: (body: Body) => T | null): { log: Log<T>; stacks: Stacks<T> } {
   const [log] = useState(() => new Log(history, rowOf));
-  useSyncExternalStore(log.subscribe, log.snapshot, log.snapshot);
+  const stacks = useSyncExternalStore(log.subscribe, log.snapshot, log.snapshot);
   useEffect(() => {
     void outbox()
       ?.left(lane, VIEW_MS)
@@ -25,7 +25,7 @@ export function useLog<T extends Logged>(lane: string, history: readonly T[], ro
       });
     return outbox()?.follow(lane, (event) => log.hear(event));
   }, [lane, log, rowOf]);
-  return log;
+  return { log, stacks };
 }
 
 export const newDeed = (what: string): Deed => ({ id: crypto.randomUUID(), at: laterThanBefore(), reason: shortened(what, LIMITS.reason), undoes: null });

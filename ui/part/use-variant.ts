@@ -49,6 +49,8 @@ interface Own {
 
 /** The marking as the chosen player has it, and where changes to it go: to everybody, or to this player alone. */
 export function usePlayersMarking({ part, everybody, base, player, first, onProblem }: Asked) {
+  // The stores are looked at here, and change without becoming others.
+  'use no memo';
   /** Of every player that was looked at, so that what was done for one can be undone whoever is looked at now. */
   const [opened, setOpened] = useState<readonly Own[]>(() => (first ? [{ ...first, store: storeFor(part, first) }] : []));
   const [aloneFor, setAloneFor] = useState<string | null>(null);

@@ -69,7 +69,7 @@ export const BowTrack = memo(function BowTrack({ system, strokes, marked, focus,
         <Wish key={`wish ${drawn.stroke.noteIds[0]}`} drawn={drawn} />
       ))}
       {strokes.map((drawn, i) => {
-        const { stroke, from, to, begins } = drawn;
+        const { stroke, from, begins } = drawn;
         const full = marked.has(stroke.noteIds[0]!);
         const before = strokes[i - 1];
         const y1 = bowY(placeOn(stroke, begins));

@@ -2,6 +2,7 @@
 
 import { useEffect, useRef, useState } from 'react';
 import { isQuiet, type Finding } from '@/core/checks/finding';
+import { numbersInWords } from '@/core/checks/number-words';
 import type { TriedRemedy } from '@/core/checks/remedies';
 import { noteById } from '@/core/score/find';
 import { LIMITS } from '@/core/util/limits';
@@ -14,15 +15,21 @@ import { useDesk } from '../model/desk';
 
 const SEVERITY = ['', 'watch', 'risk', 'will fail'];
 
-export function FindingCard({ finding }: { finding: Finding }) {
-  const { spots, view, lookAt } = useDesk();
-  const { part } = view;
-  const note = part && noteById(part, finding.noteIds[0]!);
+/** @param all findings that say the same of several places, the first of them first */
+export function FindingCard({ all }: { all: readonly Finding[] }) {
+  const { spots, lookAt } = useDesk();
+  const finding = all.find(({ id }) => id === spots.current?.id) ?? all[0]!;
   const current = spots.current?.id === finding.id;
   const card = useRef<HTMLElement>(null);
   useEffect(() => {
     if (current) card.current?.scrollIntoView({ block: 'nearest' });
   }, [current]);
+  const said = (
+    <>
+      <span className="block text-xs font-semibold text-soft">{capital(finding.kind)}</span>
+      <span className="block text-[13px]">{finding.text}</span>
+    </>
+  );
   return (
     <article
       ref={card}
@@ -31,20 +38,59 @@ export function FindingCard({ finding }: { finding: Finding }) {
       className={`rounded-xl border-2 px-3 py-2 ${current ? 'border-ink bg-paper' : 'border-line'}`}
     >
       <div className="flex items-baseline justify-between gap-2">
-        <PlaceButton onClick={() => lookAt(finding)}>{note ? `${placeLabel(part, note)} · ${pitchLabel(note.pitch)}` : `Bar ${finding.bar}`}</PlaceButton>
-        <span className={`text-xs font-semibold ${finding.severity > 1 ? 'text-plum' : 'text-soft'}`}>
+        <Places all={all} shown={current ? finding : null} />
+        <span className={`shrink-0 text-xs font-semibold ${finding.severity > 1 ? 'text-plum' : 'text-soft'}`}>
           {'◆'.repeat(finding.severity)} {isQuiet(finding) ? 'for the eye' : SEVERITY[finding.severity]}
         </span>
       </div>
-      <p className="text-xs font-semibold text-soft">{capital(finding.kind)}</p>
-      <p className="text-[13px]">{finding.text}</p>
-      {current ? <Looked finding={finding} /> : finding.hearIt && <p className="text-[13px] text-spruce">{finding.hearIt}</p>}
+      {current ? (
+        said
+      ) : (
+        <button type="button" className="block w-full cursor-pointer text-left" onClick={() => lookAt(finding)}>
+          {said}
+        </button>
+      )}
+      {current ? <Looked finding={finding} all={all} /> : finding.hearIt && <p className="text-[13px] text-spruce">{finding.hearIt}</p>}
     </article>
   );
 }
 
+/** Places are named until so many; the others are counted. */
+const PLACES_SHOWN = 6;
+
+/** Where it is: each place opens the finding there. */
+function Places({ all, shown }: { all: readonly Finding[]; shown: Finding | null }) {
+  const { view, lookAt } = useDesk();
+  const { part } = view;
+  const [every, setEvery] = useState(false);
+  const named = (finding: Finding) => {
+    const note = part && noteById(part, finding.noteIds[0]!);
+    return note ? `${placeLabel(part, note)} · ${pitchLabel(note.pitch)}` : `Bar ${finding.bar}`;
+  };
+  const listed = every ? all : all.slice(0, PLACES_SHOWN);
+  return (
+    <span className="flex flex-wrap items-baseline gap-x-2.5">
+      {listed.map((finding) => (
+        <PlaceButton
+          key={finding.id}
+          aria-current={all.length > 1 && finding.id === shown?.id ? 'true' : undefined}
+          className={all.length > 1 && shown && finding.id !== shown.id ? 'font-normal' : ''}
+          onClick={() => lookAt(finding)}
+        >
+          {named(finding)}
+        </PlaceButton>
+      ))}
+      {all.length > listed.length && (
+        <TextButton className="text-[13px] text-soft" onClick={() => setEvery(true)}>
+          and {all.length - listed.length} more
+        </TextButton>
+      )}
+    </span>
+  );
+}
+
 /** The finding that is looked at: how to hear it, what helps, its numbers, and to leave it as it is. */
-function Looked({ finding }: { finding: Finding }) {
+function Looked({ finding, all }: { finding: Finding; all: readonly Finding[] }) {
   const { spots } = useDesk();
   const { pointed, point, take } = spots;
   const { value: remedies, problem, retry } = spots.remedies;
@@ -78,17 +124,17 @@ function Looked({ finding }: { finding: Finding }) {
         ))}
       </section>
       <details className="mt-1 text-xs text-soft">
-        <summary className="cursor-pointer">the numbers</summary>
+        <summary className="cursor-pointer">How do you know?</summary>
         <dl>
-          {Object.entries(finding.numbers).map(([name, value]) => (
-            <div key={name} className="flex justify-between gap-2">
-              <dt>{name}</dt>
-              <dd className="text-right">{String(value)}</dd>
+          {numbersInWords(finding).map(([label, value]) => (
+            <div key={label} className="flex justify-between gap-2">
+              <dt>{label}</dt>
+              <dd className="text-right">{value}</dd>
             </div>
           ))}
         </dl>
       </details>
-      <Accept finding={finding} />
+      <Accept finding={finding} all={all} />
     </>
   );
 }
@@ -132,7 +178,7 @@ function RemedyLine({ remedy, highlighted, onPoint, onLeave, onTake }: LineProps
 
 const figure = (value: number): string => (Number.isInteger(value) ? String(value) : value.toFixed(2));
 
-function Accept({ finding }: { finding: Finding }) {
+function Accept({ finding, all }: { finding: Finding; all: readonly Finding[] }) {
   const { spots } = useDesk();
   const [why, setWhy] = useState<string | null>(null);
   if (why === null)
@@ -146,7 +192,7 @@ function Accept({ finding }: { finding: Finding }) {
       className="mt-1.5 grid gap-1"
       onSubmit={(event) => {
         event.preventDefault();
-        spots.accept(finding, why);
+        spots.accept([finding], why);
       }}
     >
       <label className="grid gap-0.5 text-[13px]">
@@ -163,8 +209,13 @@ function Accept({ finding }: { finding: Finding }) {
       </label>
       <span className="flex gap-2">
         <Button type="submit" small>
-          Accept
+          {all.length > 1 ? 'Accept here' : 'Accept'}
         </Button>
+        {all.length > 1 && (
+          <Button small onClick={() => spots.accept(all, why)}>
+            Accept at all {all.length} places
+          </Button>
+        )}
         <TextButton className="text-[13px] text-soft" onClick={() => setWhy(null)}>
           Cancel
         </TextButton>

@@ -1,5 +1,6 @@
 'use client';
 
+import { ToggleButton } from '@/ui/kit/button';
 import { Select } from '@/ui/kit/select';
 import { capital } from '@/ui/kit/words';
 import { SIDES, type FindingFilter } from '@/ui/part/findings-shown';
@@ -33,11 +34,17 @@ export function FindingsFilter({ shown }: { shown: number }) {
         onValue={(kind) => setFilter({ ...filter, kind })}
       />
       <Select quiet label="Severity" className={FIELD} value={filter.from} options={FROM} onValue={(from) => setFilter({ ...filter, from })} />
-      {shown < findings.length && (
-        <p className="col-span-3 text-[13px] text-soft" role="status">
-          {shown} of {findings.length} shown.
-        </p>
-      )}
+      <p className="col-span-3 flex items-baseline justify-between gap-2 text-[13px] text-soft">
+        <span role="status">{shown < findings.length ? `${shown} of ${findings.length} shown.` : ''}</span>
+        {shown > 1 && (
+          <ToggleButton
+            pressed={filter.order === 'worst first'}
+            onClick={() => setFilter({ ...filter, order: filter.order === 'bars' ? 'worst first' : 'bars' })}
+          >
+            Worst first
+          </ToggleButton>
+        )}
+      </p>
     </div>
   );
 }

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { noteById } from '@/core/score/find';
 import { TextButton } from '@/ui/kit/button';
 import { placeLabel } from '@/ui/kit/music';
-import { passes } from '@/ui/part/findings-shown';
+import { grouped, listed } from '@/ui/part/findings-shown';
 import { useDesk } from '../model/desk';
 import { FindingCard } from './finding-card';
 import { FindingsFilter } from './findings-filter';
@@ -20,7 +20,7 @@ export function FindingsTab() {
         Checking …
       </p>
     );
-  const shown = findings.filter((finding) => passes(finding, spots.filter));
+  const shown = listed(findings, spots.filter);
   const elsewhere = report.findings.length - findings.length;
   return (
     <div className="grid gap-2">
@@ -31,9 +31,9 @@ export function FindingsTab() {
       <InTune />
       {findings.length === 0 && <p className="text-soft">Nothing in {passage.name} passes a threshold for this player at this tempo.</p>}
       <ul className="grid gap-2">
-        {shown.map((finding) => (
-          <li key={finding.id}>
-            <FindingCard finding={finding} />
+        {grouped(shown).map(({ first, all }) => (
+          <li key={first.id}>
+            <FindingCard all={all} />
           </li>
         ))}
       </ul>

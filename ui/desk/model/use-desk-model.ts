@@ -54,7 +54,7 @@ export function useDeskModel(data: DeskData) {
     passage,
     wanted: tab === 'findings',
     does: {
-      accept: (finding) => setting({ accept: [finding] }),
+      accept: (findings) => setting({ accept: findings }),
       release: (id) => setting({ release: [id] }),
       change,
       tempo: (tempo) => setting({ tempo }),

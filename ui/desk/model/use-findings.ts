@@ -14,7 +14,7 @@ import { cleanText, shortened } from '@/core/util/text';
 import type { Problem } from '@/ui/kit/problem';
 import { nameOf } from '@/ui/kit/queries';
 import type { Conditions } from '@/workers/questions';
-import { EVERYTHING, parted, passes, type FindingFilter } from '@/ui/part/findings-shown';
+import { EVERYTHING, listed, parted, type FindingFilter } from '@/ui/part/findings-shown';
 import type { AcceptedFinding } from '@/ui/part/part-data';
 import { timed, useAnalysed, type RemoteAnalyst } from '@/ui/part/use-analyst';
 
@@ -32,7 +32,7 @@ interface Asked {
 
 /** What becomes of findings. */
 interface Doing {
-  accept(accepted: AcceptedFinding): void;
+  accept(accepted: AcceptedFinding[]): void;
   release(id: string): void;
   change(reason: string, changes: readonly Change[]): void;
   tempo(tempo: number): void;
@@ -97,12 +97,14 @@ export function useFindings({ analyst, conditions, report, accepted, passage, wa
     stepRemedy: (by: number) => setPointed((at) => Math.max(0, Math.min((items?.length ?? 1) - 1, (at ?? -1) + by))),
     /** The finding after (or before) the one that is looked at, among those that the filter lets through. */
     next(by: number): Finding | null {
-      const list = open.filter((finding) => passes(finding, filter));
+      const list = listed(open, filter);
       const at = list.findIndex(({ id }) => id === chosen);
       return list[at < 0 ? (by > 0 ? 0 : list.length - 1) : (at + by + list.length) % Math.max(1, list.length)] ?? null;
     },
-    accept: (finding: Finding, why: string) =>
-      does.accept({ id: finding.id, key: findingKey(finding), why: shortened(cleanText(why).trim(), LIMITS.acceptedWhy), version: RECORD_VERSION }),
+    accept(findings: readonly Finding[], why: string) {
+      const said = shortened(cleanText(why).trim(), LIMITS.acceptedWhy);
+      does.accept(findings.map((finding) => ({ id: finding.id, key: findingKey(finding), why: said, version: RECORD_VERSION })));
+    },
     bringBack: (finding: Finding) => does.release(finding.id),
   };
 }
