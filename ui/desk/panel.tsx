@@ -3,6 +3,7 @@
 import { Tabs } from 'radix-ui';
 import type { ComponentType } from 'react';
 import { ChoicesTab } from './choices/choices-tab';
+import { isSpot } from '@/core/checks/finding';
 import { FindingsTab } from './findings/findings-tab';
 import { useDesk } from './model/desk';
 import { PANEL_TABS, type PanelTab } from './model/tabs';
@@ -15,7 +16,7 @@ export function Panel() {
   const { tab, setTab, report, drawn } = useDesk();
   const labels: Readonly<Record<PanelTab, string>> = {
     choices: 'Choices',
-    findings: `Findings ${report ? drawn.findings.length : ''}`,
+    findings: `Findings ${report ? drawn.findings.filter(isSpot).length : ''}`,
     notes: 'Notes',
     reading: 'Reading',
   };

@@ -2,7 +2,7 @@
 
 import { Ellipsis } from 'lucide-react';
 import { useState } from 'react';
-import { isQuiet } from '@/core/checks/finding';
+import { isSpot } from '@/core/checks/finding';
 import type { Passage } from '@/core/score/passages';
 import { LIMITS } from '@/core/util/limits';
 import { Button } from '@/ui/kit/button';
@@ -94,7 +94,7 @@ function Outlook({ passage, index }: { passage: Passage; index: number }) {
   const { report } = useDesk();
   const wanted = report ? Math.round(report.tempo.wanted) : null;
   const tempo = report?.passages[index];
-  const findings = report?.findings.filter((finding) => !isQuiet(finding) && finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [];
+  const findings = report?.findings.filter((finding) => isSpot(finding) && finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [];
   return (
     <>
       <span className="flex items-baseline justify-between text-xs text-soft">

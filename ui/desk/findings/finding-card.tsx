@@ -2,6 +2,7 @@
 
 import { useEffect, useRef, useState } from 'react';
 import { isQuiet, type Finding } from '@/core/checks/finding';
+import { inUnit } from '@/core/checks/kinds';
 import { numbersInWords } from '@/core/checks/number-words';
 import type { TriedRemedy } from '@/core/checks/remedies';
 import { noteById } from '@/core/score/find';
@@ -115,6 +116,7 @@ function Looked({ finding, all }: { finding: Finding; all: readonly Finding[] })
         {remedies?.map((remedy, i) => (
           <RemedyLine
             key={remedy.text + i}
+            kind={finding.kind}
             remedy={remedy}
             highlighted={pointed === i}
             onPoint={() => point(i)}
@@ -129,7 +131,7 @@ function Looked({ finding, all }: { finding: Finding; all: readonly Finding[] })
           {numbersInWords(finding).map(([label, value]) => (
             <div key={label} className="flex justify-between gap-2">
               <dt>{label}</dt>
-              <dd className="text-right">{value}</dd>
+              <dd className="shrink-0 text-right">{value}</dd>
             </div>
           ))}
         </dl>
@@ -140,6 +142,8 @@ function Looked({ finding, all }: { finding: Finding; all: readonly Finding[] })
 }
 
 interface LineProps {
+  /** Of the finding that it is against. */
+  kind: Finding['kind'];
   remedy: TriedRemedy;
   highlighted: boolean;
   onPoint(): void;
@@ -147,7 +151,7 @@ interface LineProps {
   onTake(): void;
 }
 
-function RemedyLine({ remedy, highlighted, onPoint, onLeave, onTake }: LineProps) {
+function RemedyLine({ kind, remedy, highlighted, onPoint, onLeave, onTake }: LineProps) {
   const takeable = Boolean(remedy.changes?.length) || remedy.tempo !== undefined || remedy.elsewhere !== undefined;
   const measured = remedy.before !== null && remedy.after !== null;
   return (
@@ -162,7 +166,7 @@ function RemedyLine({ remedy, highlighted, onPoint, onLeave, onTake }: LineProps
         {remedy.text}
         {measured && (
           <span className="block text-soft">
-            {remedy.solved && remedy.kind !== 'tempo' && remedy.kind !== 'marks' ? 'solved' : `${figure(remedy.before!)} → ${figure(remedy.after!)}`}
+            {remedy.solved && remedy.kind !== 'tempo' && remedy.kind !== 'marks' ? 'solved' : beforeAndAfter(kind, remedy)}
             {remedy.brings.length > 0 && `; brings ${remedy.brings.slice(0, 2).join(', ')}`}
           </span>
         )}
@@ -176,7 +180,13 @@ function RemedyLine({ remedy, highlighted, onPoint, onLeave, onTake }: LineProps
   );
 }
 
-const figure = (value: number): string => (Number.isInteger(value) ? String(value) : value.toFixed(2));
+/** In the finding's own unit where marks were tried; a tempo, and what is only said, in plain figures. */
+function beforeAndAfter(kind: Finding['kind'], { kind: of, before, after }: TriedRemedy): string {
+  const figure = (value: number) => (Number.isInteger(value) ? String(value) : value.toFixed(2));
+  const measured = of !== 'tempo' && of !== 'advice' && of !== 'marks';
+  const said = (value: number) => (measured ? inUnit(kind, value) : figure(value));
+  return `${said(before!)} → ${said(after!)}`;
+}
 
 function Accept({ finding, all }: { finding: Finding; all: readonly Finding[] }) {
   const { spots } = useDesk();

@@ -2,6 +2,7 @@
 
 import { Printer } from 'lucide-react';
 import Link from 'next/link';
+import { isSpot, type Finding } from '@/core/checks/finding';
 import { noteById } from '@/core/score/find';
 import { TextButton } from '@/ui/kit/button';
 import { placeLabel } from '@/ui/kit/music';
@@ -21,7 +22,8 @@ export function FindingsTab() {
       </p>
     );
   const shown = listed(findings, spots.filter);
-  const elsewhere = report.findings.length - findings.length;
+  const here = new Set(findings);
+  const elsewhere = elsewhereInWords(report.findings.filter((finding) => !here.has(finding)));
   return (
     <div className="grid gap-2">
       <Link href={`/desk/${data.part.id}/check`} className="flex min-h-6 items-center gap-1.5 text-[13px] font-semibold underline">
@@ -38,9 +40,9 @@ export function FindingsTab() {
         ))}
       </ul>
       <Quiet />
-      {elsewhere > 0 && (
+      {elsewhere && (
         <p className="text-[13px] text-soft">
-          {elsewhere} more in other passages; <kbd className="key">f</kbd> goes on to the next{findings.length ? '' : ' one'}.
+          {elsewhere} in other passages; <kbd className="key">f</kbd> goes on to the next{findings.length ? '' : ' one'}.
         </p>
       )}
       <p className="border-t border-line pt-2 text-xs text-soft">
@@ -49,6 +51,16 @@ export function FindingsTab() {
       </p>
     </div>
   );
+}
+
+/** @example "5 more spots and 12 things for the eye"; null where there are none */
+function elsewhereInWords(findings: readonly Finding[]): string | null {
+  const spots = findings.filter(isSpot).length;
+  const others = findings.length - spots;
+  const said = [spots ? `${spots} more ${spots === 1 ? 'spot' : 'spots'}` : '', others ? `${others} ${others === 1 ? 'thing' : 'things'} to know` : ''].filter(
+    Boolean,
+  );
+  return said.length ? said.join(' and ') : null;
 }
 
 /** Accepted findings, each with its reason and a way back. */
