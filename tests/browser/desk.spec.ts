@@ -195,3 +195,26 @@ test('after a mark the passage is answered by itself, and then the whole part', 
   await ready(page);
   await expect.poll(() => answers('report')).toBe(whole + 1);
 });
+
+test('the keys are the score’s from the beginning; w and e put them into their field, Escape brings them back, and what is typed there marks nothing', async ({
+  page,
+}) => {
+  await openNew(page, 'staircase', 'Where the keys are');
+  await expect(score(page)).toBeFocused();
+  await page.keyboard.press('ArrowRight');
+  await expect(status(page)).toContainText('unmarked');
+  await page.keyboard.press('w');
+  await expect(page.getByLabel('Words for the player')).toBeFocused();
+  await page.keyboard.type('3 down');
+  await page.keyboard.press('Escape');
+  await expect(score(page)).toBeFocused();
+  await expect(status(page)).toContainText('unmarked');
+  await page.keyboard.press('e');
+  await expect(page.getByLabel(/^Written pitch/)).toBeFocused();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('w');
+  await expect(page.getByLabel('Words for the player')).toHaveValue('3 down');
+  await page.keyboard.press('Control+Enter');
+  await expect(score(page)).toBeFocused();
+  await expect(page.getByRole('region', { name: 'Notes for the player' })).toContainText('3 down');
+});

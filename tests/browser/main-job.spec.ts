@@ -29,6 +29,8 @@ test('from file to file: drop, suggestion, own marks by keyboard, undo, reload, 
   await page.keyboard.press('2');
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('3');
+  // The first note of the next slur: inside one a bow would split it.
+  await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('u');
   await page.keyboard.press('ArrowRight');
@@ -49,7 +51,7 @@ test('from file to file: drop, suggestion, own marks by keyboard, undo, reload, 
   const source = copyOf('staircase', 'From File To File');
   expect(withoutMarks(marked)).toBe(withoutMarks(source));
   const notes = printed(marked);
-  expect([notes[1]!.finger, notes[2]!.finger, notes[3]!.bow]).toEqual(['2', '3', 'up']);
+  expect([notes[1]!.finger, notes[2]!.finger, notes[4]!.bow]).toEqual(['2', '3', 'up']);
   expect(notes[0]!.finger).toBe('0');
 
   const files = [info.outputPath('source.musicxml'), info.outputPath('marked.musicxml')];

@@ -16,6 +16,9 @@ export function Desk({ data }: { data: DeskData }) {
   return (
     <DeskProvider data={data}>
       <div className="flex h-screen flex-col max-lg:h-auto max-lg:min-h-screen">
+        <a href="#score" className="button sr-only focus:not-sr-only focus:absolute focus:top-2 focus:left-2 focus:z-30">
+          To the score
+        </a>
         <Header />
         <div className="flex min-h-0 grow max-lg:flex-col">
           <Rail />

@@ -13,7 +13,7 @@ import { ReadingTab } from './reading/reading-tab';
 const TABS: Readonly<Record<PanelTab, ComponentType>> = { choices: ChoicesTab, findings: FindingsTab, notes: NotesTab, reading: ReadingTab };
 
 export function Panel() {
-  const { tab, setTab, report, drawn } = useDesk();
+  const { tab, setTab, report, drawn, focusScore } = useDesk();
   const labels: Readonly<Record<PanelTab, string>> = {
     choices: 'Choices',
     findings: `Findings ${report ? drawn.findings.filter(isSpot).length : ''}`,
@@ -40,7 +40,15 @@ export function Panel() {
       {PANEL_TABS.map((value) => {
         const Tab = TABS[value];
         return (
-          <Tabs.Content key={value} value={value} className="grow overflow-y-auto p-3">
+          <Tabs.Content
+            key={value}
+            value={value}
+            className="grow overflow-y-auto p-3"
+            onKeyDown={(event) => {
+              // What was being written stays; the keys are the score's again. Other fields take back what was typed with Escape.
+              if (event.key === 'Escape' && (event.target as HTMLElement).hasAttribute('data-takes-keys')) focusScore();
+            }}
+          >
             <Tab />
           </Tabs.Content>
         );

@@ -1,5 +1,6 @@
 'use client';
 
+import { useEffect } from 'react';
 import type { PlayerNote } from '@/core/marking/notes';
 import { Waiting } from '@/ui/kit/waiting';
 import { MoreBars } from '@/ui/score/more-bars';
@@ -14,9 +15,14 @@ export function ScoreView() {
   const desk = useDesk();
   const { score, passage, engraved, report, wholeChecked, view, drawn, asTable } = desk;
   const onKeyDown = useCommands(obeying(desk));
+  // The keys work at once, for whoever has not gone elsewhere yet.
+  useEffect(() => {
+    if (document.activeElement === document.body) score.current?.focus({ preventScroll: true });
+  }, [score]);
   return (
     <div
       ref={score}
+      id="score"
       tabIndex={0}
       role="group"
       aria-label={`Score: ${passage.name}. Arrow keys walk the notes, question mark lists the keys.`}

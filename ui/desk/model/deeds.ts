@@ -5,6 +5,7 @@ import { barsLabel } from '@/ui/kit/music';
 import { cleared, markedBy, nextString } from '@/ui/part/mark-changes';
 import type { DeskModel } from './use-desk-model';
 import type { Command } from './keys';
+import type { PanelTab } from './tabs';
 import { takenChoice } from './taken';
 
 /** What keys and buttons make the Desk do. */
@@ -63,6 +64,11 @@ type Does = { [K in Command['do']]: (command: Extract<Command, { do: K }>) => vo
 export function obeying(desk: DeskModel): (command: Command) => void {
   const { marking, chosen, choices, passages, tab, spots } = desk;
   const deeds = deskDeeds(desk);
+  /** With the keys in the field that it is opened for, where it has one. */
+  function openTab(next: PanelTab) {
+    desk.setTab(next);
+    requestAnimationFrame(() => document.querySelector<HTMLElement>('[role=tabpanel][data-state=active] [data-takes-keys]')?.focus());
+  }
   const does: Does = {
     mark({ kind, value }) {
       const { part } = desk.view;
@@ -98,7 +104,7 @@ export function obeying(desk: DeskModel): (command: Command) => void {
     play: deeds.playOrStop,
     'suggest fingering': () => deeds.suggest('fingering'),
     'suggest bowing': () => deeds.suggest('bowing'),
-    tab: (command) => desk.setTab(command.tab),
+    tab: (command) => openTab(command.tab),
     leave: choices.close,
   };
   return (command) => (does[command.do] as (command: Command) => void)(command);

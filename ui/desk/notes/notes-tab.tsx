@@ -85,7 +85,7 @@ interface Draft {
 
 /** A note that is being written: while it has words it stays about what it was begun for, wherever one goes meanwhile. */
 function NewNote({ print, about }: { print: Part; about: string }) {
-  const { data, marking, change } = useDesk();
+  const { data, marking, change, focusScore } = useDesk();
   const partId = data.part.id;
   const [draft, setDraft] = useDraft<Draft>(`note ${partId}`);
   const [other, setOther] = useState<{ about: string; said: string } | null>(null);
@@ -94,8 +94,6 @@ function NewNote({ print, about }: { print: Part; about: string }) {
   const said = draft?.text ? draft.said : other?.about === about ? other.said : about;
   const write = (part: Partial<Draft>) => setDraft({ said, kind, text, ...part });
   const setSaid = (next: string) => (text ? write({ said: next }) : setOther({ about, said: next }));
-  const setKind = (next: WordKind) => write({ kind: next });
-  const setText = (next: string) => write({ text: next });
   const add = () => {
     const target = targetAt(print, said);
     if (!target.ok) return setProblem(problemText(target.problem));
@@ -110,6 +108,7 @@ function NewNote({ print, about }: { print: Part; about: string }) {
     );
     setDraft(null);
     setProblem(null);
+    focusScore();
   };
   return (
     <form
@@ -132,7 +131,7 @@ function NewNote({ print, about }: { print: Part; about: string }) {
         </label>
         <label>
           <span className="text-[13px] text-soft">What it is</span>
-          <select className="field w-full" value={kind} onChange={(event) => setKind(event.target.value as WordKind)}>
+          <select className="field w-full" value={kind} onChange={(event) => write({ kind: event.target.value as WordKind })}>
             {WORD_KINDS.map((each) => (
               <option key={each} value={each}>
                 {KIND_NAMES[each]}
@@ -143,11 +142,12 @@ function NewNote({ print, about }: { print: Part; about: string }) {
       </div>
       <textarea
         aria-label="Words for the player"
+        data-takes-keys
         className="field min-h-16 w-full"
         maxLength={LIMITS.note}
         value={text}
         placeholder="Like a lullaby; the second bow is lighter."
-        onChange={(event) => setText(event.target.value)}
+        onChange={(event) => write({ text: event.target.value })}
         onKeyDown={(event) => {
           if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) add();
         }}

@@ -276,6 +276,7 @@ function PitchField({ value, onPitch }: { value: string; onPitch(text: string): 
     >
       <input
         aria-label="Written pitch, such as F#4"
+        data-takes-keys
         aria-invalid={wrong}
         aria-describedby={wrong ? 'pitch-problem' : undefined}
         className="field w-14"
