@@ -131,11 +131,19 @@ function firstColumn(grips: readonly Grip[], moment: Moment, weighing: Weighing)
 
 export function carriedBy(grip: Grip, moment: Moment): { carried: Carried | null; carriedKey: string } {
   if (grip.open) return { carried: null, carriedKey: '' };
-  const { string, stop, finger, handMm, shape } = grip.lead;
-  return {
-    carried: { grip, endS: moment.endS, durationS: moment.endS - moment.onsetS },
-    carriedKey: `${string}/${stop}/${finger}/${handMm.toFixed(1)}/${shape}`,
-  };
+  return { carried: { grip, endS: moment.endS, durationS: moment.endS - moment.onsetS }, carriedKey: keyOf(grip) };
+}
+
+const keys = new WeakMap<Grip, string>();
+
+/** Where the hand is with a grip, as a text. */
+function keyOf(grip: Grip): string {
+  let key = keys.get(grip);
+  if (key === undefined) {
+    const { string, stop, finger, handMm, shape } = grip.lead;
+    keys.set(grip, (key = `${string}/${stop}/${finger}/${handMm.toFixed(1)}/${shape}`));
+  }
+  return key;
 }
 
 /** The same two notes come again and again in music: what it costs to go from one to the other is worked out once. */
@@ -171,25 +179,29 @@ function nextColumn(
   const table = moves.between(lastGrips, grips, lastMoment, moment);
   const count = grips.length;
   const order = last.map((_, s) => s).sort((a, b) => last[a]!.cost - last[b]!.cost);
+  // What the inner loop asks of every state, the cheapest first, in plain rows of numbers.
+  const costs = Float64Array.from(order, (s) => last[s]!.cost);
+  const gripOf = Int32Array.from(order, (s) => last[s]!.grip);
+  const isOpen = Uint8Array.from(order, (s) => (lastGrips[last[s]!.grip]!.open ? 1 : 0));
+  const { mostRefund } = weighing;
   grips.forEach((grip, g) => {
     const own = ownCost(grip, moment, weighing);
     if (grip.open) openStates(last, order, lastGrips, grip, g, own, moment, weighing, column);
     else {
       let best = Infinity;
       let back = -1;
-      for (const s of order) {
-        const state = last[s]!;
-        if (state.cost - weighing.mostRefund >= best) break;
-        const from = lastGrips[state.grip]!;
-        let move = from.open ? NaN : table[state.grip * count + g]!;
+      for (let k = 0; k < costs.length; k++) {
+        const before = costs[k]!;
+        if (before - mostRefund >= best) break;
+        const at = gripOf[k]! * count + g;
+        let move = isOpen[k] ? NaN : table[at]!;
         if (move !== move) {
-          move = moveCost(from, state.carried, grip, moment, weighing);
-          if (!from.open) table[state.grip * count + g] = move;
+          move = moveCost(lastGrips[gripOf[k]!]!, last[order[k]!]!.carried, grip, moment, weighing);
+          if (!isOpen[k]) table[at] = move;
         }
-        const cost = state.cost + move;
-        if (cost < best) {
-          best = cost;
-          back = s;
+        if (before + move < best) {
+          best = before + move;
+          back = order[k]!;
         }
       }
       column.push({ grip: g, cost: exact(best + own), back, ...carriedBy(grip, moment) });
