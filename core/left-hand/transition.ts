@@ -252,12 +252,19 @@ const SPACING: Readonly<Record<number, readonly [least: number, most: number]>> 
   [6 * 1 + 4]: [4, 6],
 };
 
+/** The same as rows of numbers, for the search; 0 where no pattern speaks of the pair. */
+const spacings = (which: 0 | 1): Int8Array => Int8Array.from({ length: 64 }, (_, pair) => SPACING[pair]?.[which] ?? 0);
+const LEAST_APART = spacings(0);
+const MOST_APART = spacings(1);
+
 /** Closer or wider than any pattern: against the finger that was last down, wherever the hand lies (common practice). */
 function isOddlySpaced(a: Place, b: Place): boolean {
-  const [low, high] = a.finger < b.finger ? [a, b] : [b, a];
-  const spacing = SPACING[6 * low.finger + high.finger];
-  const apart = high.stop - low.stop;
-  return spacing !== undefined && (apart < spacing[0] || apart > spacing[1]);
+  const up = a.finger < b.finger;
+  const pair = up ? 6 * a.finger + b.finger : 6 * b.finger + a.finger;
+  const least = LEAST_APART[pair]!;
+  if (least === 0) return false;
+  const apart = up ? b.stop - a.stop : a.stop - b.stop;
+  return apart < least || apart > MOST_APART[pair]!;
 }
 
 /** Two fingers on one spot of neighbouring strings, where one could lie across both. */
