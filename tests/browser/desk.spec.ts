@@ -213,6 +213,7 @@ test('the keys are the score’s from the beginning; w and e put them into their
   await expect(page.getByLabel(/^Written pitch/)).toBeFocused();
   await page.keyboard.press('Escape');
   await page.keyboard.press('w');
+  await expect(page.getByLabel('Words for the player')).toBeFocused();
   await expect(page.getByLabel('Words for the player')).toHaveValue('3 down');
   await page.keyboard.press('Control+Enter');
   await expect(score(page)).toBeFocused();
