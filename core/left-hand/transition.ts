@@ -8,6 +8,7 @@ import { spreadMm, THUMB, type Player } from '../instruments/player';
 import { TERMS, type LeftHandCosts, type Strategy, type Term } from './costs';
 import { resolved, type Resolved } from './preferences';
 import type { Grip } from './grip';
+import { isOddlySpaced, isOverwide, isSqueezed } from './patterns';
 import type { Place } from './places';
 import { trillCost } from './trill';
 import { difficultyBits, isShift, targetWidthMm } from './shift';
@@ -241,39 +242,6 @@ function handMove(from: Grip, carried: Carried, to: Grip, moment: Moment, weighi
   if (target.extension && old.shape !== target.shape) into[EXTENSION]! += costs.extensionChange * (target.extensionCost > 0.2 ? 0 : 1);
   if ((target.shape === 'thumb') !== (old.shape === 'thumb')) into[THUMB_TERM]! += costs.thumbChange;
 }
-
-/** Half steps between two fingers of violin and viola as the patterns of the hand have them: whole and half steps in any order, by `6·lower + higher`. */
-const SPACING: Readonly<Record<number, readonly [least: number, most: number]>> = {
-  [6 * 1 + 2]: [1, 2],
-  [6 * 2 + 3]: [1, 2],
-  [6 * 3 + 4]: [1, 2],
-  [6 * 1 + 3]: [3, 4],
-  [6 * 2 + 4]: [3, 4],
-  [6 * 1 + 4]: [4, 6],
-};
-
-/** The same as rows of numbers, for the search; 0 where no pattern speaks of the pair. */
-const spacings = (which: 0 | 1): Int8Array => Int8Array.from({ length: 64 }, (_, pair) => SPACING[pair]?.[which] ?? 0);
-const LEAST_APART = spacings(0);
-const MOST_APART = spacings(1);
-
-/** Closer or wider than any pattern: against the finger that was last down, wherever the hand lies (common practice). */
-function isOddlySpaced(a: Place, b: Place): boolean {
-  const up = a.finger < b.finger;
-  const pair = up ? 6 * a.finger + b.finger : 6 * b.finger + a.finger;
-  const least = LEAST_APART[pair]!;
-  if (least === 0) return false;
-  const apart = up ? b.stop - a.stop : a.stop - b.stop;
-  return apart < least || apart > MOST_APART[pair]!;
-}
-
-/** Two fingers on one spot of neighbouring strings, where one could lie across both. */
-const isSqueezed = (a: Place, b: Place): boolean =>
-  a.stop === b.stop && a.finger !== b.finger && Math.abs(a.string - b.string) === 1 && Math.max(a.finger, b.finger) < 4;
-
-/** The first finger drawn back and another stretched forward at once: a hand of five half steps, which nobody has (common practice). */
-const isOverwide = (a: Place, b: Place): boolean =>
-  (a.shape === 'extended back' && b.shape === 'extended') || (a.shape === 'extended' && b.shape === 'extended back');
 
 function shiftTerms(old: Place, target: Place, acrossOpen: boolean, carried: Carried, moment: Moment, weighing: Weighing, into: Float64Array): void {
   const { costs } = weighing;

@@ -1,8 +1,8 @@
+import { counts, fingerSet, taken } from '../support/stored';
 import { type Access } from '../../server/access';
 import { randomUUID } from 'node:crypto';
 import { demoText } from '../support/demo';
 import { closeDatabase, openDatabase } from '../support/database';
-import type { ChangeSet } from '../../core/marking/change';
 import { OURSELVES } from '../../server/workers';
 import { pool } from '../../server/db';
 import { markingOfPart, storeChanges } from '../../server/markings';
@@ -15,28 +15,6 @@ beforeAll(async () => {
   studio = await openDatabase();
 });
 afterAll(closeDatabase);
-
-const bytesOf = (name: string) => new TextEncoder().encode(demoText(name));
-const counts = async () => {
-  const { rows } = await pool().query(
-    'SELECT (SELECT count(*)::int FROM sources) AS sources, (SELECT count(*)::int FROM pieces) AS pieces, (SELECT count(*)::int FROM parts) AS parts, (SELECT count(*)::int FROM markings) AS markings',
-  );
-  return rows[0];
-};
-async function taken(name: string) {
-  const piece = await takeIn(studio, `${name}.musicxml`, bytesOf(name), OURSELVES);
-  if (!piece.ok) throw new Error(piece.problem.what);
-  return piece.value;
-}
-const set = (target: string, from: string | null, to: string | null, more: Partial<ChangeSet> = {}): ChangeSet => ({
-  id: randomUUID(),
-  at: '2030-01-01T10:00:00.000Z',
-  reason: 'Finger',
-  undoes: null,
-  version: 2,
-  changes: [{ target, kind: 'finger', from: from === null ? null : { value: from, origin: 'coach' }, to: to === null ? null : { value: to, origin: 'coach' } }],
-  ...more,
-});
 
 test('the shelf is sorted and grouped; what is not known comes last', async () => {
   for (const [title, composer] of [
@@ -56,11 +34,11 @@ test('the shelf is sorted and grouped; what is not known comes last', async () =
   expect(await shown({ order: 'composer' })).toEqual(['Étude 2', 'Étude 10', 'etude 9']);
   const middle = (await shelf(studio, { search: 'etude 9' })).pieces[0]!.parts[0]!;
   const { id } = await markingOfPart(studio, middle.id);
-  await storeChanges(studio, id, [set('n-0-1-0-A4-0', null, '2')]);
+  await storeChanges(studio, id, [fingerSet('n-0-1-0-A4-0', null, '2')]);
   expect(await shown({ order: 'marked' })).toEqual(['etude 9', 'Étude 2', 'Étude 10']);
   expect(await shown({ order: 'title', group: 'marked' })).toEqual(['marked: etude 9', 'unmarked: Étude 2', 'unmarked: Étude 10']);
   expect(await shown({ order: 'title', group: 'composer' })).toEqual(['A: Étude 2', 'b: Étude 10', 'null: etude 9']);
-  const heron = await taken('mill-race-serenade');
+  const heron = await taken(studio, 'mill-race-serenade');
   const headings = (await shelf(studio, { group: 'instrument' })).pieces.map(({ group }) => group);
   expect([...new Set(headings)]).toEqual(['violin', 'viola', 'cello', 'bass', 'several', null].filter((each) => headings.includes(each)));
   expect((await shelf(studio, { group: 'instrument' })).pieces.find((piece) => piece.id === heron.pieceId)!.group).toBe('several');
@@ -70,7 +48,7 @@ describe('sheets beside a typed passage', () => {
   const png = (n: number) => Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, n]);
   const sources = async () => (await counts()).sources as number;
   test('are kept as they came, once each, in order; their files go with the last of them', async () => {
-    const [{ pieceId }, before] = [await taken('low-tide'), await sources()];
+    const [{ pieceId }, before] = [await taken(studio, 'low-tide'), await sources()];
     const first = (await keepPaper(studio, pieceId, 'one.png', png(1)))!;
     const second = (await keepPaper(studio, pieceId, 'two.pdf', new TextEncoder().encode('%PDF-1.4 x')))!;
     const again = (await keepPaper(studio, pieceId, 'one again.png', png(1)))!;
@@ -85,7 +63,7 @@ describe('sheets beside a typed passage', () => {
     expect([await dropPaper(studio, first.value.id), await paperBytes(studio, first.value.id), await sources()]).toEqual([false, null, before + 1]);
   });
   test('what is no sheet, one too many and unknown pieces are refused in words', async () => {
-    const { pieceId } = await taken('low-tide');
+    const { pieceId } = await taken(studio, 'low-tide');
     expect(await keepPaper(studio, pieceId, 'x.txt', new Uint8Array([1, 2]))).toMatchObject({
       ok: false,
       problem: { place: 'x.txt', what: expect.stringContaining('neither a PDF nor') },
@@ -97,7 +75,7 @@ describe('sheets beside a typed passage', () => {
     expect(await keepPaper(studio, pieceId, 'more.png', png(99))).toMatchObject({ ok: false, problem: { what: 'A passage can have 24 sheets.' } });
   });
   test('a file that is a part of the shelf too is not thrown away with the sheet', async () => {
-    const { pieceId } = await taken('the-heron');
+    const { pieceId } = await taken(studio, 'the-heron');
     const paper = await keepPaper(studio, pieceId, 'p.png', png(100));
     if (!paper?.ok) throw new Error('not kept');
     await pool().query('UPDATE parts SET source_id = (SELECT source_id FROM papers WHERE id = $1) WHERE piece_id = $2', [paper.value.id, pieceId]);

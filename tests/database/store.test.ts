@@ -1,3 +1,4 @@
+import { bytesOf, counts, fingerSet, taken } from '../support/stored';
 import { ownerOf, type Access } from '../../server/access';
 import { readdirSync } from 'node:fs';
 import { execFile } from 'node:child_process';
@@ -8,7 +9,6 @@ import pg from 'pg';
 import { demoText } from '../support/demo';
 import { closeDatabase, freshUrl, openDatabase, prepare } from '../support/database';
 import { readPartDocument } from '../../core/formats/musicxml/part-document';
-import type { ChangeSet } from '../../core/marking/change';
 import { resolutionBefore } from '../../core/marking/versions';
 import { noteNamed } from '../../core/score/identity';
 import { TICKS_PER_QUARTER } from '../../core/score/ticks';
@@ -28,28 +28,6 @@ beforeAll(async () => {
   studio = await openDatabase();
 });
 afterAll(closeDatabase);
-
-const bytesOf = (name: string) => new TextEncoder().encode(demoText(name));
-const counts = async () => {
-  const { rows } = await pool().query(
-    'SELECT (SELECT count(*)::int FROM sources) AS sources, (SELECT count(*)::int FROM pieces) AS pieces, (SELECT count(*)::int FROM parts) AS parts, (SELECT count(*)::int FROM markings) AS markings',
-  );
-  return rows[0];
-};
-async function taken(name: string) {
-  const piece = await takeIn(studio, `${name}.musicxml`, bytesOf(name), OURSELVES);
-  if (!piece.ok) throw new Error(piece.problem.what);
-  return piece.value;
-}
-const set = (target: string, from: string | null, to: string | null, more: Partial<ChangeSet> = {}): ChangeSet => ({
-  id: randomUUID(),
-  at: '2030-01-01T10:00:00.000Z',
-  reason: 'Finger',
-  undoes: null,
-  version: 2,
-  changes: [{ target, kind: 'finger', from: from === null ? null : { value: from, origin: 'coach' }, to: to === null ? null : { value: to, origin: 'coach' } }],
-  ...more,
-});
 
 describe('migrations', () => {
   test('run once, and two processes at the same time wait for one another', async () => {
@@ -72,7 +50,7 @@ describe('migrations', () => {
 
 describe('taking a file in', () => {
   test('keeps it byte for byte with its hash, its parts, their passages and a marking each', async () => {
-    const { pieceId, title } = await taken('mill-race-serenade');
+    const { pieceId, title } = await taken(studio, 'mill-race-serenade');
     expect(title).toBe('Mill Race Serenade');
     const { rows } = await pool().query('SELECT bytes, sha256 FROM sources JOIN pieces ON sources.id = source_id WHERE pieces.id = $1', [pieceId]);
     expect(Buffer.compare(rows[0].bytes, Buffer.from(bytesOf('mill-race-serenade')))).toBe(0);
@@ -88,9 +66,9 @@ describe('taking a file in', () => {
     expect((await passagesOf(studio, piece.parts[0]!.id)).map((passage) => passage.name)).toEqual(['Opening', 'A', 'B', 'C', 'D', 'E', 'F', 'G']);
   });
   test('the same file twice lies on the shelf once, also when both come at the same moment', async () => {
-    const [a, b] = await Promise.all([taken('low-tide'), taken('low-tide')]);
+    const [a, b] = await Promise.all([taken(studio, 'low-tide'), taken(studio, 'low-tide')]);
     expect(a.pieceId).toBe(b.pieceId);
-    expect((await taken('low-tide')).known).toBe('on the shelf');
+    expect((await taken(studio, 'low-tide')).known).toBe('on the shelf');
   });
   test('a file that cannot be read leaves everything as it was', async () => {
     const before = await counts();
@@ -113,7 +91,7 @@ describe('taking a file in', () => {
     await setOnShelf(studio, piece.id, false);
   });
   test('a piece and its parts are called otherwise, all or none; the file keeps its names', async () => {
-    const { pieceId } = await taken('low-tide');
+    const { pieceId } = await taken(studio, 'low-tide');
     const part = (await partsOfPiece(studio, pieceId))[0]!;
     const called = async () => {
       const piece = (await shelf(studio)).pieces.find((each) => each.id === pieceId)!;
@@ -130,13 +108,13 @@ describe('taking a file in', () => {
     await rename(studio, pieceId, { title: before[0]!, composer: before[1]!, parts: [{ id: part.id, name: before[2]! }] });
   });
   test('off the shelf and back again, with its marks', async () => {
-    const { pieceId } = await taken('evening-barge');
+    const { pieceId } = await taken(studio, 'evening-barge');
     await setOnShelf(studio, pieceId, false);
     expect((await shelf(studio)).pieces.map((piece) => piece.id)).not.toContain(pieceId);
     await setOnShelf(studio, pieceId, true);
     expect((await shelf(studio)).pieces.map((piece) => piece.id)).toContain(pieceId);
     await setOnShelf(studio, pieceId, false);
-    expect(await taken('evening-barge')).toMatchObject({ pieceId, known: 'put back' });
+    expect(await taken(studio, 'evening-barge')).toMatchObject({ pieceId, known: 'put back' });
     expect((await shelf(studio)).pieces.filter((piece) => piece.title === 'Evening Barge')).toHaveLength(1);
   });
 });
@@ -146,29 +124,29 @@ describe('markings', () => {
   let markingId: string;
   let note: string;
   beforeAll(async () => {
-    const { firstPartId } = await taken('staircase');
+    const { firstPartId } = await taken(studio, 'staircase');
     partId = firstPartId;
     markingId = (await markingOfPart(studio, partId)).id;
     const read = readPartDocument((await musicOf(studio, partId))!.text);
     note = read.ok ? read.value.score.parts[0]!.notes[0]!.id : '';
   });
   test('change sets are stored in order, with the marks they come to', async () => {
-    const first = set(note, null, '3');
-    const second = set(note, '3', '4');
+    const first = fingerSet(note, null, '3');
+    const second = fingerSet(note, '3', '4');
     expect(await storeChanges(studio, markingId, [first, second])).toEqual({ stored: [first.id, second.id], refused: null, clash: null });
     expect((await markingOfPart(studio, partId)).marking).toEqual({ [`${note}|finger`]: { value: '4', origin: 'coach', by: 'coach' } });
     expect((await history(studio, markingId)).map((each) => each.id)).toEqual([first.id, second.id]);
   });
   test('sending again after a lost answer does no harm', async () => {
-    const again = set(note, '4', '2');
+    const again = fingerSet(note, '4', '2');
     await storeChanges(studio, markingId, [again]);
     expect(await storeChanges(studio, markingId, [again])).toEqual({ stored: [again.id], refused: null, clash: null });
     expect((await history(studio, markingId)).filter((each) => each.id === again.id)).toHaveLength(1);
   });
   test('a change from something that is no longer there is a clash that says what is; what came before it is stored, what comes after is not', async () => {
     const other = 'n-0-1-1-B4-0';
-    const [fits, clashes, after] = [set(other, null, '1'), set(note, '3', '1'), set(other, '1', '2')];
-    const whole = { ...clashes, changes: [...clashes.changes, ...set('n-0-1-2-C5-0', null, '3').changes] };
+    const [fits, clashes, after] = [fingerSet(other, null, '1'), fingerSet(note, '3', '1'), fingerSet(other, '1', '2')];
+    const whole = { ...clashes, changes: [...clashes.changes, ...fingerSet('n-0-1-2-C5-0', null, '3').changes] };
     const outcome = await storeChanges(studio, markingId, [fits, whole, after]);
     expect(outcome).toEqual({
       stored: [fits.id],
@@ -183,8 +161,8 @@ describe('markings', () => {
     expect(Object.values((await markingOfPart(studio, partId)).marking).map(({ value }) => value)).toEqual(['2', '1']);
   });
   test('one that cannot be stored is named; what came before it is stored', async () => {
-    const [fits, bad] = [set('n-0-1-3-D5-0', null, '1'), { ...set(note, '2', '1'), reason: 'half a sign \uD83C' }];
-    expect(await storeChanges(studio, markingId, [fits, bad, set(note, '2', '3')])).toMatchObject({
+    const [fits, bad] = [fingerSet('n-0-1-3-D5-0', null, '1'), { ...fingerSet(note, '2', '1'), reason: 'half a sign \uD83C' }];
+    expect(await storeChanges(studio, markingId, [fits, bad, fingerSet(note, '2', '3')])).toMatchObject({
       stored: [fits.id],
       refused: { id: bad.id, problem: { place: 'reason', what: expect.stringContaining('no file can hold') } },
       clash: null,
@@ -192,17 +170,17 @@ describe('markings', () => {
     expect(await storeChanges(studio, markingId, [{ nonsense: true }])).toMatchObject({ stored: [], refused: { id: '' } });
   });
   test('a change that a browser has kept since the first version names its note as it did', async () => {
-    const { firstPartId } = await taken('evening-barge');
+    const { firstPartId } = await taken(studio, 'evening-barge');
     const marking = await markingOfPart(studio, firstPartId);
     const { text } = (await musicOf(studio, firstPartId))!;
     const read = readPartDocument(text);
     const later = read.ok ? read.value.score.parts[0]!.notes.find(({ tick }) => tick > 0)! : null;
     const named = noteNamed(later!.id)!;
     const ticks = (later!.tick / TICKS_PER_QUARTER) * resolutionBefore(text);
-    const early = { ...set(`n-P1-${named.barIndex}-${named.voice}-${ticks}-${named.pitch}-0`, null, '2'), version: undefined };
+    const early = { ...fingerSet(`n-P1-${named.barIndex}-${named.voice}-${ticks}-${named.pitch}-0`, null, '2'), version: undefined };
     expect(await storeChanges(studio, marking.id, [JSON.parse(JSON.stringify(early))])).toMatchObject({ stored: [early.id], refused: null });
     expect((await markingOfPart(studio, firstPartId)).marking).toMatchObject({ [`${later!.id}|finger`]: { value: '2' } });
-    expect(await storeChanges(studio, marking.id, [{ ...set(later!.id, '2', '3'), version: 3 }])).toMatchObject({
+    expect(await storeChanges(studio, marking.id, [{ ...fingerSet(later!.id, '2', '3'), version: 3 }])).toMatchObject({
       stored: [],
       refused: { problem: { what: expect.stringContaining('newer Omaggio') } },
     });
@@ -216,20 +194,23 @@ describe('markings', () => {
       from: from ? mark(from) : null,
       to: to ? mark(to) : null,
     });
-    await storeChanges(studio, markingId, [{ ...set(at, null, '1'), changes: [step(null, '1'), step('1', null)] }]);
+    await storeChanges(studio, markingId, [{ ...fingerSet(at, null, '1'), changes: [step(null, '1'), step('1', null)] }]);
     expect((await markingOfPart(studio, partId)).marking[`${at}|finger`]).toBeUndefined();
-    await storeChanges(studio, markingId, [{ ...set(at, null, '1'), changes: [step(null, '1'), step('1', '2'), step('2', '3')] }]);
+    await storeChanges(studio, markingId, [{ ...fingerSet(at, null, '1'), changes: [step(null, '1'), step('1', '2'), step('2', '3')] }]);
     expect((await markingOfPart(studio, partId)).marking[`${at}|finger`]).toMatchObject({ value: '3' });
-    await storeChanges(studio, markingId, [set(at, '3', null)]);
+    await storeChanges(studio, markingId, [fingerSet(at, '3', null)]);
   });
   test('of two changes at the same moment one is stored and one is a conflict', async () => {
-    const outcomes = await Promise.all([storeChanges(studio, markingId, [set(note, '2', '1')]), storeChanges(studio, markingId, [set(note, '2', '0')])]);
+    const outcomes = await Promise.all([
+      storeChanges(studio, markingId, [fingerSet(note, '2', '1')]),
+      storeChanges(studio, markingId, [fingerSet(note, '2', '0')]),
+    ]);
     expect(outcomes.map((outcome) => outcome!.clash === null).sort()).toEqual([false, true]);
   });
   test('nonsense is refused before it reaches the database', () => {
-    expect(changeSetShape.safeParse(set(note, null, '9')).success).toBe(false);
-    expect(changeSetShape.safeParse({ ...set(note, null, '1'), id: 'x' }).success).toBe(false);
-    expect(changeSetShape.safeParse({ ...set(note, null, '1'), changes: [] }).success).toBe(false);
+    expect(changeSetShape.safeParse(fingerSet(note, null, '9')).success).toBe(false);
+    expect(changeSetShape.safeParse({ ...fingerSet(note, null, '1'), id: 'x' }).success).toBe(false);
+    expect(changeSetShape.safeParse({ ...fingerSet(note, null, '1'), changes: [] }).success).toBe(false);
   });
   test('the marked file goes out with the marks, for one part and for all', async () => {
     const piece = (await shelf(studio)).pieces.find((each) => each.parts[0]!.id === partId)!;
@@ -252,7 +233,7 @@ describe('markings', () => {
 
 describe('a part', () => {
   test('passages are replaced in bar order, settings one by one', async () => {
-    const { firstPartId } = await taken('the-heron');
+    const { firstPartId } = await taken(studio, 'the-heron');
     await setPassages(studio, firstPartId, [
       { name: 'B', fromBar: 8, toBar: 15 },
       { name: 'A', fromBar: 0, toBar: 9 },
@@ -266,14 +247,14 @@ describe('a part', () => {
   test("no studio sees another one's", async () => {
     const { rows } = await pool().query<{ id: string }>("INSERT INTO studios (name) VALUES ('Another') RETURNING id");
     const other = ownerOf(rows[0]!.id);
-    const { firstPartId, pieceId } = await taken('the-heron');
+    const { firstPartId, pieceId } = await taken(studio, 'the-heron');
     const { id: markingId } = await markingOfPart(studio, firstPartId);
     expect((await shelf(other)).pieces).toEqual([]);
     expect(await partById(other, firstPartId)).toBeNull();
     expect(await musicOf(other, firstPartId)).toBeNull();
     expect(await passagesOf(other, firstPartId)).toEqual([]);
     expect(await markedScore(other, pieceId, null, {}, OURSELVES)).toBeNull();
-    expect(await storeChanges(other, markingId, [set('x', null, '1')])).toBeNull();
+    expect(await storeChanges(other, markingId, [fingerSet('x', null, '1')])).toBeNull();
     expect((await setOnShelf(other, pieceId, false)).ok).toBe(false);
     expect(await players(other)).toEqual([]);
   });
