@@ -60,14 +60,16 @@ export const forkedMemory = ({ first, alike, near, refinements, last }: BowMemor
 });
 
 /** The best plan first, then those of other strategies by what they cost; none where nothing is bowed. */
-export function planBowing(request: BowingRequest, memory: BowMemory = newBowMemory()): Bowing[] {
+export const planBowing = (request: BowingRequest, memory: BowMemory = newBowMemory()): Bowing[] => finished(bowingsInSteps(request, memory));
+
+export function* bowingsInSteps(request: BowingRequest, memory: BowMemory): Steps<Bowing[]> {
   const { within } = request;
   const atoms = asBefore(preparedAtoms(request), memory.last?.atoms ?? []);
   if (atoms.length === 0) return [];
   const inside = (onset: number) => within === undefined || (onset >= within.from && onset < within.to);
   if (!atoms.some((atom) => inside(atom.onset))) return [];
   const planner = new Planner(request, memory);
-  const best = finished(planner.wholeOnce(atoms));
+  const best = yield* planner.wholeOnce(atoms);
   const bestShown = shown(best.bowing, inside, request.part);
   const wanted = request.alternatives ?? 3;
   if (wanted === 1) return [bestShown];
@@ -84,12 +86,6 @@ export function planBowing(request: BowingRequest, memory: BowMemory = newBowMem
   }
   rest.sort((a, b) => a.total - b.total);
   return [bestShown, ...rest].slice(0, wanted);
-}
-
-/** Plans the whole line and puts it into the memory, in steps: `planBowing` has it at once afterwards. */
-export function* planWholeInSteps(request: BowingRequest, memory: BowMemory): Steps<void> {
-  const atoms = asBefore(preparedAtoms(request), memory.last?.atoms ?? []);
-  if (atoms.length > 0) yield* new Planner(request, memory).wholeOnce(atoms);
 }
 
 /**

@@ -1,11 +1,10 @@
 /** Where the bow has to stay even against the music: short single notes beside slurs, a rhythm under one slur, what follows a held note. */
-import { noteById } from '../score/find';
-import type { Line, LineEvent } from '../instruments/lines';
+import { eventIndexOf, type LineEvent } from '../instruments/lines';
 import type { Stroke } from '../bow-arm/describe';
 import { bowOf } from '../bow-arm/bow';
 import { STROKES } from '../bow-arm/tables';
 import * as remedy from './remedy-words';
-import { EVEN_RHYTHM, HURRIES_BACK, MIXED_LOAD_FROM, SAME_VALUE, SINGLE_NOTE_S, strokesPerS, TOLD, WRONG_END_FROM } from './tables';
+import { EVEN_RHYTHM, HURRIES_BACK, MIXED_LOAD_FROM, MOST_OF_THE_BOW, SAME_VALUE, SINGLE_NOTE_S, strokesPerS, TOLD, WRONG_END_FROM } from './tables';
 import * as words from './words';
 import { type BowContext, type Trouble, round } from './bow-trouble';
 
@@ -25,10 +24,10 @@ export function evennessTroubles(strokes: readonly Stroke[], context: BowContext
 }
 
 function timedStrokes(strokes: readonly Stroke[], { line, clock }: BowContext): Timed[] {
-  const events = eventsById(line);
+  const eventOf = eventIndexOf(line);
   let before: LineEvent | undefined;
   return strokes.map((stroke) => {
-    const own = [...new Set(stroke.noteIds.map((id) => events.get(id)!))].filter((event) => !event.grace);
+    const own = [...new Set(stroke.noteIds.map((id) => line.events[eventOf.get(id)!]!))].filter((event) => !event.grace);
     const [first, last] = [own[0], own.at(-1)];
     const joined = before !== undefined && first !== undefined && before.end >= first.onset && !stroke.retake;
     before = last ?? before;
@@ -39,17 +38,6 @@ function timedStrokes(strokes: readonly Stroke[], { line, clock }: BowContext): 
       held: last !== undefined && (last.ids.length > last.notes.length || stroke.heldTimes > 1),
     };
   });
-}
-
-const known = new WeakMap<Line, ReadonlyMap<string, LineEvent>>();
-
-function eventsById(line: Line): ReadonlyMap<string, LineEvent> {
-  const kept = known.get(line);
-  if (kept) return kept;
-  const events = new Map<string, LineEvent>();
-  for (const event of line.events) for (const id of event.ids) events.set(id, event);
-  known.set(line, events);
-  return events;
 }
 
 const alike = (a: number, b: number): boolean => Math.abs(a - b) <= SAME_VALUE * b;
@@ -126,14 +114,14 @@ function rhythmTroubles(timed: readonly Timed[]): Trouble[] {
 }
 
 /** A tied or held note that leaves the bow where the next stroke has no room, or cannot be made. */
-function wrongEndTroubles(timed: readonly Timed[], { player, part }: BowContext): Trouble[] {
+function wrongEndTroubles(timed: readonly Timed[], { player }: BowContext): Trouble[] {
   const { hairCm } = bowOf(player.instrument);
   return timed.flatMap((next, i): Trouble[] => {
     const before = timed[i - 1];
     const { stroke } = next;
-    if (!before?.held || !next.joined || stroke.events === 0 || noteById(part, stroke.noteIds[0]!) === undefined) return [];
+    if (!before?.held || !next.joined) return [];
     const room = stroke.direction === 'down' ? 1 - stroke.from : stroke.from;
-    const short = Math.min(stroke.preferredCm / hairCm, MOST_OF_IT) - room;
+    const short = Math.min(stroke.preferredCm / hairCm, MOST_OF_THE_BOW) - room;
     const { zone } = STROKES[stroke.kind];
     const outside = zone ? Math.max(0, zone.from - stroke.from, stroke.from - zone.to) : 0;
     const away = Math.max(short, outside);
@@ -152,6 +140,3 @@ function wrongEndTroubles(timed: readonly Timed[], { player, part }: BowContext)
     ];
   });
 }
-
-/** Nobody misses the last of the bow. */
-const MOST_OF_IT = 0.9;

@@ -2,6 +2,7 @@
  * The report for one line of a part: what the marks and the best plan around them come to for this player
  * at this tempo. A pure function of its request, so it can be computed anywhere and cached by content.
  */
+import type { BarRange } from '../score/bars';
 import type { Passage } from '../score/passages';
 import type { Note, Part } from '../score/score';
 import { clockFor } from '../score/time';
@@ -61,6 +62,8 @@ export interface PassageTempo extends TempoRange {
 }
 
 export interface Report {
+  /** Bars that it knows of; null for the whole part. Of others it says nothing, neither that something was found nor that nothing was. */
+  about: BarRange | null;
   tempo: TempoRange & { wanted: number };
   passages: PassageTempo[];
   findings: Finding[];
@@ -111,7 +114,7 @@ export function* checkedInSteps(request: CheckRequest, memories: readonly PlanMe
     ...acrossFindings(part, shown, marking, request.others ?? [], place),
   );
   findings.sort((a, b) => a.barIndex - b.barIndex || a.beat - b.beat || b.severity - a.severity);
-  const report: Report = { ...tempiOf(request, clock.tempo, limits, findings), findings, ...asShown(planned.lines, request.line), risks };
+  const report: Report = { about: null, ...tempiOf(request, clock.tempo, limits, findings), findings, ...asShown(planned.lines, request.line), risks };
   return { report, limits, memories: planned.memories };
 }
 

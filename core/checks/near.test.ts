@@ -89,10 +89,13 @@ describe('a report with a passage checked since', () => {
     expect(merged.bowing!.strokes.map(({ onset }) => onset)).toEqual(merged.bowing!.strokes.map(({ onset }) => onset).sort((a, b) => a - b));
     expect(merged.fingering!.notes).toHaveLength(whole.report.fingering!.notes.length);
     expect(merged.passages.map(({ name }) => name)).toEqual(['A']);
+    expect(merged.about).toBeNull();
   });
   test('nothing known yet: the passage alone', () => {
     const alone = checkedNear(request(part, {}), second, null);
     const merged = withNear(null, alone.near);
+    expect(merged.about).toEqual(second);
+    expect(withNear(merged, near).about).toEqual(first);
     expect(merged.fingering!.notes.length).toBe(said(whole.report, part, second).fingers.length);
     expect(merged.bowing!.strokes.every(inRange(second))).toBe(true);
     expect(merged.findings.every(inRange(second))).toBe(true);

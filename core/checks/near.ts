@@ -71,7 +71,7 @@ function aroundOf(line: Line, within: TickRange): { line: Line; first: number } 
   return { line: { ...line, events: from < 0 ? [] : line.events.slice(first, last + 1 + CONTEXT_EVENTS) }, first };
 }
 
-/** A report with a passage that was checked since. @param report null where there is none yet: then it knows of the passage alone */
+/** A report with a passage that was checked since. @param report null where none holds any more: then it is about the passage alone */
 export function withNear(report: Report | null, near: NearReport): Report {
   const { tempo, passages } = near;
   const covers = new Set(near.covers);
@@ -79,6 +79,7 @@ export function withNear(report: Report | null, near: NearReport): Report {
   const bowing = report?.bowing ?? EMPTY_BOWING;
   const fingering = report?.fingering ?? EMPTY_FINGERING;
   return {
+    about: report ? report.about && near.range : near.range,
     tempo,
     passages,
     findings: [...kept, ...near.findings].sort((a, b) => a.barIndex - b.barIndex || a.beat - b.beat || b.severity - a.severity),

@@ -51,6 +51,9 @@ export const SAME_VALUE = 0.06;
 /** A rhythm under one bow is told of from so many notes, long against short, and short ones no longer than this in seconds (judgement). */
 export const EVEN_RHYTHM = { notes: 3, ratio: 1.9, shortestS: 0.3 } as const;
 
+/** Nobody misses the last of the bow: this share of it is all that is asked for (judgement). */
+export const MOST_OF_THE_BOW = 0.9;
+
 /** What is missing of the bow after a held note, as a share of it (judgement). */
 export const WRONG_END_FROM: Thresholds = [0.12, 0.3, 0.5];
 

@@ -87,6 +87,18 @@ function madeLines(part: Part): Line[] {
   return lines.length ? lines : [{ name: '1', events: [] }];
 }
 
+const indices = new WeakMap<Line, ReadonlyMap<string, number>>();
+
+/** Which event of a line a note head belongs to, tied ones included. */
+export function eventIndexOf(line: Line): ReadonlyMap<string, number> {
+  let known = indices.get(line);
+  if (!known) {
+    known = new Map(line.events.flatMap((event, i) => event.ids.map((id) => [id, i] as const)));
+    indices.set(line, known);
+  }
+  return known;
+}
+
 /** The outer player takes the highest note of a divided chord, the next one the note below, and so on. */
 function share(event: LineEvent, player: number): LineEvent {
   const note = event.notes[Math.max(0, event.notes.length - 1 - player)]!;

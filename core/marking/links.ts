@@ -1,12 +1,12 @@
 /** Which events of a line are slurred to the one before, as printed and as the coach changed it. */
-import type { Line } from '../instruments/lines';
+import { eventIndexOf, type Line } from '../instruments/lines';
 import type { Part, Slur } from '../score/score';
 import { EMPTY_MARKING, markAt, type Marking } from './mark';
 
 /** `links[i]` is true when event i is under one slur with event i − 1. */
 export function slurLinks(part: Pick<Part, 'slurs'>, line: Line, marking: Marking = EMPTY_MARKING): boolean[] {
   const links = new Array<boolean>(line.events.length).fill(false);
-  const eventOf = eventsById(line);
+  const eventOf = eventIndexOf(line);
   for (const slur of part.slurs) {
     if (isPhrase(slur, part, marking)) continue;
     const from = eventOf.get(slur.from);
@@ -22,17 +22,6 @@ export function slurLinks(part: Pick<Part, 'slurs'>, line: Line, marking: Markin
     }
   });
   return links;
-}
-
-const eventsOf = new WeakMap<Line, ReadonlyMap<string, number>>();
-
-function eventsById(line: Line): ReadonlyMap<string, number> {
-  let known = eventsOf.get(line);
-  if (!known) {
-    known = new Map(line.events.flatMap((event, i) => event.ids.map((id) => [id, i] as const)));
-    eventsOf.set(line, known);
-  }
-  return known;
 }
 
 /**

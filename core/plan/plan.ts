@@ -14,7 +14,7 @@ import { forkedFingering, newFingeringMemory, planFingering, type Fingering, typ
 import type { LeftHandCosts } from '../left-hand/costs';
 import type { HandPreferences } from '../left-hand/preferences';
 import { stringsOf } from '../left-hand/strings';
-import { forkedMemory, newBowMemory, planBowing, planBowingNear, planWholeInSteps, type BowingRequest, type BowMemory } from '../bow-arm/bowing';
+import { bowingsInSteps, forkedMemory, newBowMemory, planBowing, planBowingNear, type BowingRequest, type BowMemory } from '../bow-arm/bowing';
 import type { StringOf } from '../bow-arm/crossings';
 import type { Bowing } from '../bow-arm/describe';
 import type { BowCosts } from '../bow-arm/tables';
@@ -103,10 +103,9 @@ export const planBoth = (request: PlanRequest & { line: Line }, memory: PlanMemo
 function* bothInSteps(request: PlanRequest & { line: Line }, memory: PlanMemory = newPlanMemory()): Steps<{ plan: Plan; memory: PlanMemory }> {
   const { plan, memory: after } = planHand(request, memory);
   yield;
-  const { bow } = forkedPlanMemory(after);
-  yield* planWholeInSteps(bowingAsked(request, plan), bow);
-  const bowed = planBow(request, plan, { ...after, bow });
-  return { plan: { ...plan, bowing: bowed.bowing }, memory: bowed.memory };
+  // The hand has made a memory of its own.
+  const bowings = yield* bowingsInSteps(bowingAsked(request, plan), after.bow);
+  return { plan: { ...plan, bowing: bowings[0] ?? null }, memory: after };
 }
 
 /** Every line of a part, in their order. @param memories of an earlier plan of the part, one for each line; they are not changed */

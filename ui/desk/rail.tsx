@@ -93,12 +93,13 @@ const NO_TEMPO = { unplayable: 'unplayable', 'too slow and too quick': 'no tempo
 function Outlook({ passage, index }: { passage: Passage; index: number }) {
   const { report } = useDesk();
   const wanted = report ? Math.round(report.tempo.wanted) : null;
-  const tempo = report?.passages[index];
+  const isKnown = report !== null && (!report.about || (passage.fromBar >= report.about.fromBar && passage.toBar <= report.about.toBar));
+  const tempo = isKnown ? report.passages[index] : undefined;
   const findings = report?.findings.filter((finding) => isSpot(finding) && finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [];
   return (
     <>
       <span className="flex items-baseline justify-between text-xs text-soft">
-        <FindingCount count={findings.length} worst={Math.max(0, ...findings.map((finding) => finding.severity))} ready={report !== null} />
+        <FindingCount count={findings.length} worst={Math.max(0, ...findings.map((finding) => finding.severity))} ready={isKnown} />
         <span>{tempo && wanted !== null ? `${tempo.none ? NO_TEMPO[tempo.none] : (tempo.ceiling ?? 'any')} / ${wanted}` : '…'}</span>
       </span>
       <TempoBar ceiling={tempo?.none ? 0 : (tempo?.ceiling ?? null)} wanted={wanted} />

@@ -6,7 +6,7 @@ import { Checking, QUIET_MS, type CheckShown } from './checking';
 
 const TEMPO = { wanted: 60, floor: null, ceiling: null, limitedBy: null, next: null };
 const report = (name: string): Report =>
-  ({ tempo: { ...TEMPO }, passages: [{ name }], findings: [], risks: [], fingering: null, bowing: null }) as unknown as Report;
+  ({ about: null, tempo: { ...TEMPO }, passages: [{ name }], findings: [], risks: [], fingering: null, bowing: null }) as unknown as Report;
 const near = (name: string): NearReport => ({ ...report(name), range: RANGE, covers: [], notes: [], strokes: [], changes: [] });
 const RANGE = { fromBar: 0, toBar: 7 };
 const marked = (tempo: number): Conditions => ({ ...PLAIN_CONDITIONS, tempo });
@@ -17,6 +17,7 @@ function bench() {
   let now = 0;
   const asked: Array<{ what: string; answer(value?: null): Promise<void>; fail(): Promise<void> }> = [];
   const shown: string[] = [];
+  const about: Array<Report['about'] | undefined> = [];
   const question =
     <T>(kind: string, make: (name: string) => T) =>
     (conditions: Conditions) =>
@@ -34,13 +35,17 @@ function bench() {
       });
   const checking = new Checking(
     { near: question('near', near), report: question('whole', report) },
-    ({ report: got, whole, failed }: CheckShown) => shown.push(`${got?.passages[0]?.name ?? 'nothing'}${whole ? ' whole' : ''}${failed ? ' failed' : ''}`),
+    ({ report: got, whole, failed }: CheckShown) => {
+      shown.push(`${got?.passages[0]?.name ?? 'nothing'}${whole ? ' whole' : ''}${failed ? ' failed' : ''}`);
+      about.push(got?.about);
+    },
     () => now,
   );
   return {
     checking,
     asked: () => asked.map(({ what }) => what),
     shown,
+    about,
     last: () => asked.at(-1)!,
     answers: (what: string, value?: null) => asked.find((each) => each.what === what)!.answer(value),
     want: (conditions: Conditions, more: { known?: number; range?: typeof RANGE | null } = {}) =>
@@ -109,6 +114,23 @@ test('an answer about marks that are history is not shown', async () => {
   await answers('near 2');
   expect(asked()).toEqual(['near 1', 'whole 1', 'near 2']);
   expect(shown).toEqual(['near 1', 'near 2']);
+});
+
+test('after a mark what was said elsewhere holds; for another tempo only what was said of the passage', async () => {
+  const { want, last, about, pass } = bench();
+  const conditions = marked(1);
+  want(conditions);
+  await last().answer();
+  await last().answer();
+  want({ ...conditions, marking: {} });
+  await last().answer();
+  await pass(QUIET_MS);
+  await last().answer();
+  want(marked(2));
+  await last().answer();
+  await pass(QUIET_MS);
+  await last().answer();
+  expect(about).toEqual([RANGE, null, null, null, RANGE, null]);
 });
 
 test('more known of the other parts, or other passages: the whole again and nothing else', async () => {

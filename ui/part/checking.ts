@@ -33,9 +33,14 @@ interface Checker {
 /** The whole part is left for when nothing was typed for this long, in ms: whoever types on gets the passage first. */
 export const QUIET_MS = 250;
 
+/** They differ in their marks at most. */
+const isMarkedOnly = (a: Conditions, b: Conditions): boolean =>
+  (Object.keys(b) as Array<keyof Conditions>).every((key) => key === 'marking' || a[key] === b[key]);
+
 export class Checking {
   private wanted: Wanted | null = null;
   private report: Report | null = null;
+  private reportFor: Conditions | null = null;
   private everWhole = false;
   /** What the last answers were about. */
   private nearFor: Conditions | null = null;
@@ -85,7 +90,9 @@ export class Checking {
     this.nearFor = wanted.conditions;
     try {
       const near = await this.checker.near(wanted.conditions, wanted.passages, range);
-      this.report = withNear(this.report, near);
+      // For another player or tempo nothing holds any more of what was said elsewhere.
+      this.report = withNear(this.reportFor && isMarkedOnly(this.reportFor, wanted.conditions) ? this.report : null, near);
+      this.reportFor = wanted.conditions;
       this.tell({ report: this.report, whole: false, failed: false });
     } catch {
       // The whole check, which follows, says what is wrong.
@@ -102,6 +109,7 @@ export class Checking {
       if (!report) this.wholeFor = null;
       else {
         this.report = report;
+        this.reportFor = wanted.conditions;
         this.everWhole = true;
         // Of marks that are history by now: the passage as it is comes first.
         if (this.wanted?.conditions === wanted.conditions || !wanted.range) this.tell({ report, whole: this.wanted === wanted, failed: false });

@@ -4,15 +4,14 @@
  */
 import { releaseProxy, wrap, type Remote } from 'comlink';
 import type { Analyst } from '@/workers/analyst';
-import type { OpenPart } from '@/workers/questions';
 import { LatestFirst } from '@/ui/kit/latest-first';
 
 /** What an analyst can be asked, answered later. */
 export type RemoteAnalyst = { [K in keyof Analyst]: (...args: Parameters<Analyst[K]>) => Promise<Awaited<ReturnType<Analyst[K]>>> };
 
-/** Asked as they come. */
-type AtOnce = 'open' | 'join' | 'joined' | 'near' | 'report' | 'reportInSteps';
-type Question = Exclude<keyof Analyst, AtOnce>;
+/** Asked as they come; everything else waits its turn. */
+const AT_ONCE = ['open', 'join', 'joined', 'near', 'report', 'reportInSteps'] as const satisfies ReadonlyArray<keyof Analyst>;
+type Question = Exclude<keyof Analyst, (typeof AT_ONCE)[number]>;
 
 /** What is looked at next goes first. */
 const RANKS: Readonly<Record<Question, number>> = {
@@ -35,7 +34,6 @@ const EACH: ReadonlySet<Question> = new Set<Question>(['changesFor', 'fit']);
 
 export interface StartedAnalyst {
   remote: RemoteAnalyst;
-  open(music: string): Promise<OpenPart>;
   end(): void;
 }
 
@@ -47,18 +45,16 @@ export function startAnalyst(onError: () => void): StartedAnalyst {
   const remote = new Proxy({} as RemoteAnalyst, {
     get(_target, name: keyof Analyst) {
       const ask = analyst[name] as (...args: unknown[]) => Promise<unknown>;
-      if (!(name in RANKS)) return name in AT_ONCE ? (...args: unknown[]) => ask(...args) : undefined;
+      if ((AT_ONCE as readonly string[]).includes(name)) return (...args: unknown[]) => ask(...args);
+      if (!(name in RANKS)) return undefined;
       return (...args: unknown[]) => questions.ask(name as Question, () => ask(...args), EACH.has(name as Question));
     },
   });
   return {
     remote,
-    open: (music) => remote.open(music),
     end() {
       analyst[releaseProxy]();
       worker.terminate();
     },
   };
 }
-
-const AT_ONCE: Readonly<Record<AtOnce, true>> = { open: true, join: true, joined: true, near: true, report: true, reportInSteps: true };

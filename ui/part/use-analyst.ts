@@ -36,7 +36,7 @@ export function useAnalyst(
       try {
         const response = await fetch(`/api/parts/${partId}/music?v=${version}`).catch(() => null);
         if (!response?.ok) throw new Refused(await problemOf(response));
-        const open = await started.open(await response.text());
+        const open = await started.remote.open(await response.text());
         if (gone) return;
         setOpened({ analyst: started.remote, open });
         arrived(open.part);

@@ -23,7 +23,7 @@ export function FindingsTab() {
     );
   const shown = listed(findings, spots.filter);
   const here = new Set(findings);
-  const elsewhere = elsewhereInWords(report.findings.filter((finding) => !here.has(finding)));
+  const elsewhere = report.about ? null : elsewhereInWords(report.findings.filter((finding) => !here.has(finding)));
   return (
     <div className="grid gap-2">
       <Link href={`/desk/${data.part.id}/check`} className="flex min-h-6 items-center gap-1.5 text-[13px] font-semibold underline">
