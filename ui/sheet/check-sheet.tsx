@@ -132,8 +132,10 @@ function Verdict({ verdict }: { verdict: TempoVerdict }) {
         </strong>{' '}
         <span className="text-soft">({others.map((each) => `${each.name} ${bpm(wanted, each)}`).join(', ')})</span>
         {none === 'unplayable' && '; something cannot be played'}
-        {ceiling !== null && `; everything goes up to ${bpm(ceiling, unit)}`}
-        {floor !== null && `; the slurs need ${bpm(floor, unit)} at least`}.{limitedBy && ` Bar ${limitedBy.bar} decides (${limitedBy.kind}).`}
+        {none === null && ceiling !== null && `; everything goes up to ${bpm(ceiling, unit)}`}
+        {none === null && floor !== null && `; the slurs need ${bpm(floor, unit)} at least`}
+        {none === 'too slow and too quick' && `; a slur needs ${bpm(floor!, unit)} at least, and something else goes up to ${bpm(ceiling!, unit)} only`}.
+        {limitedBy && ` Bar ${limitedBy.bar} decides (${limitedBy.kind}).`}
         {next && ` That solved, bar ${next.bar} would be next at ${bpm(next.tempo, unit)} (${next.kind}).`}
         {practise && ` Practise from ${bpm(practise.from, unit)} to ${bpm(practise.to, unit)}, and climb.`}
       </p>
