@@ -66,7 +66,7 @@ const run = (mutant) =>
     const watch = setTimeout(() => child.kill('SIGKILL'), GIVEN_UP_MS);
     child.on('close', (code, signal) => {
       clearTimeout(watch);
-      const by = /FAIL\s+(?:\S+\s+)?(core\/\S+)/.exec(said)?.[1];
+      const by = /FAIL\s+(?:\S+\s+)?((?:core|headless)\/\S+)/.exec(said)?.[1];
       if (code !== 0 && !by && !signal) throw new Error(`Jest did not run for ${mutant.file}:${mutant.line}:\n${said.slice(-2000)}`);
       done({ ...mutant, killed: code !== 0, by: by ?? signal });
     });
