@@ -20,9 +20,11 @@ export interface CheckShown {
   /** It is of the whole part as it is marked now. */
   whole: boolean;
   failed: boolean;
+  /** What was asked when it was answered: anything else is not checked yet. */
+  of: Wanted | null;
 }
 
-export const NOT_CHECKED_YET: CheckShown = { report: null, whole: false, failed: false };
+export const NOT_CHECKED_YET: CheckShown = { report: null, whole: false, failed: false, of: null };
 
 interface Checker {
   near(conditions: Conditions, passages: readonly Passage[], range: BarRange): Promise<NearReport>;
@@ -93,7 +95,7 @@ export class Checking {
       // For another player or tempo nothing holds any more of what was said elsewhere.
       this.report = withNear(this.reportFor && isMarkedOnly(this.reportFor, wanted.conditions) ? this.report : null, near);
       this.reportFor = wanted.conditions;
-      this.tell({ report: this.report, whole: false, failed: false });
+      this.tell({ report: this.report, whole: false, failed: false, of: wanted });
     } catch {
       // The whole check, which follows, says what is wrong.
     }
@@ -112,10 +114,10 @@ export class Checking {
         this.reportFor = wanted.conditions;
         this.everWhole = true;
         // Of marks that are history by now: the passage as it is comes first.
-        if (this.wanted?.conditions === wanted.conditions || !wanted.range) this.tell({ report, whole: this.wanted === wanted, failed: false });
+        if (this.wanted?.conditions === wanted.conditions || !wanted.range) this.tell({ report, whole: this.wanted === wanted, failed: false, of: wanted });
       }
     } catch {
-      this.tell({ report: this.report, whole: false, failed: true });
+      this.tell({ report: this.report, whole: false, failed: true, of: wanted });
     }
     this.asksWhole = false;
     this.next();

@@ -118,7 +118,9 @@ export function useReport(
   }, [analyst]);
   const want = useEffectEvent(() => checking.current?.want({ conditions, passages, known, range }));
   useEffect(() => want(), [analyst, conditions, passages, known]);
-  return shown;
+  // What was said of other marks, another player or another tempo is not of the whole part as it is now.
+  const isOfNow = shown.of?.conditions === conditions && shown.of.passages === passages && shown.of.known === known;
+  return { ...shown, whole: shown.whole && isOfNow };
 }
 
 interface Question<T> {
