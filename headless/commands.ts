@@ -37,6 +37,7 @@ import { checked, type CheckRequest } from '../core/checks/check';
 import { planBow, planHand, type PlanMemory } from '../core/plan/plan';
 import type { Finding } from '../core/checks/finding';
 import { remediesFor } from '../core/checks/remedies';
+import { tempiOverPlans } from '../core/checks/tempi';
 import { bad, good, type Result } from '../core/util/result';
 import type { Options } from './options';
 import { readPreferences, type Preferences } from './preferences';
@@ -182,17 +183,19 @@ function checkedPart(asked: Asked): Result<Outcome> {
     costs: { hand: handCosts, bow: bowCosts },
     edited: (tried) => editedPart(part, tried),
   };
-  const { report, memories } = checked(request);
+  const made = checked(request);
+  const { report, memories } = made;
+  const tempi = options.ceiling === 'best' ? tempiOverPlans(request, made).tempi : report;
   const inRange = (barIndex: number) => range === null || (barIndex >= range.fromBar && barIndex <= range.toBar);
   const label = (index: number) => part.bars[index]!.label;
-  const { limitedBy, ...tempo } = report.tempo;
+  const { limitedBy, ...tempo } = tempi.tempo;
   return good({
     value: {
       tempo: {
         ...tempo,
         limitedBy: limitedBy && { kind: limitedBy.kind, bar: label(limitedBy.barIndex), beat: limitedBy.beat, noteIds: limitedBy.noteIds },
       },
-      passages: report.passages.map(({ name, fromBar, toBar, ceiling, floor, none }) => ({
+      passages: tempi.passages.map(({ name, fromBar, toBar, ceiling, floor, none }) => ({
         name,
         bars: `${label(fromBar)}-${label(toBar)}`,
         tempo: { ceiling, floor, none },

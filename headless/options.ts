@@ -35,6 +35,7 @@ export interface Options {
   write: Density;
   /** With check: whether what helps is worked out. */
   remedies: 'all' | 'none';
+  ceiling: 'best' | 'planned';
   alternatives: number;
   out: string | null;
 }
@@ -63,6 +64,7 @@ ${preferenceHelp()}
   -k N                      how many alternatives (3)
   -o FILE                   the marked score: the marks, and for finger and bow the best alternative
   --write sparse|usual|every-note   how many fingers are written into it
+  --ceiling best|planned    with check: tempi with the best marks for each, or with the plan for the wanted tempo alone
   --remedies all|none       with check: whether what helps is worked out for every finding
   --json                    for programs
 `;
@@ -86,6 +88,7 @@ export function readOptions(argv: readonly string[]): Result<Options> {
         set: { type: 'string', multiple: true },
         marks: { type: 'string' },
         remedies: { type: 'string' },
+        ceiling: { type: 'string' },
         write: { type: 'string' },
         alternatives: { type: 'string', short: 'k' },
         out: { type: 'string', short: 'o' },
@@ -118,6 +121,8 @@ export function readOptions(argv: readonly string[]): Result<Options> {
   if (!write.ok) return write;
   const remedies = oneOf('--remedies', values.remedies ?? 'all', ['all', 'none'] as const);
   if (!remedies.ok) return remedies;
+  const ceiling = oneOf('--ceiling', values.ceiling ?? 'best', ['best', 'planned'] as const);
+  if (!ceiling.ok) return ceiling;
   const alternatives = numberIn('-k', values.alternatives ?? '3', 1, 12);
   if (!alternatives.ok) return alternatives;
   const set = (values.set ?? []).map((entry) => splitOnce(entry, '=')).map(([name, value]) => [name, value ?? ''] as const);
@@ -139,6 +144,7 @@ export function readOptions(argv: readonly string[]): Result<Options> {
     marks: values.marks ?? null,
     write: write.value,
     remedies: remedies.value,
+    ceiling: ceiling.value,
     alternatives: Math.round(alternatives.value),
     out: values.out ?? null,
   });

@@ -133,12 +133,15 @@ describe('the analyst of one part', () => {
     expect(notes.map(({ place }) => [place.finger, place.string])).toEqual(after.fingering!.notes.map(({ place }) => [place.finger, place.string]));
     expect(strokes.map(({ direction }) => direction)).toEqual(after.bowing!.strokes.map(({ direction }) => direction));
   });
-  test('how it fits a player is what the report for that player says', () => {
+  test('how it fits a player is what the check for that player says; its tempi are of the marks that were checked last, or there are none', async () => {
     const passages = automaticPassages(part);
     const row = analyst.fit(plain, passages, small)!;
-    const report = analyst.report({ ...plain, player: small }, passages);
-    expect(row.whole.ceiling).toBe(report.tempo.ceiling);
-    expect(row.passages.map(({ ceiling }) => ceiling)).toEqual(report.passages.map(({ ceiling }) => ceiling));
+    const checkedFor = { ...plain, player: small };
+    analyst.report(checkedFor, passages);
+    expect(await analyst.tempi(plain, passages)).toBeNull();
+    const tempi = (await analyst.tempi(checkedFor, passages))!;
+    expect(row.whole.ceiling).toBe(tempi.tempo.ceiling);
+    expect(row.passages.map(({ ceiling }) => ceiling)).toEqual(tempi.passages.map(({ ceiling }) => ceiling));
     expect(analyst.fit(plain, passages, { ...small, size: '9/9' })).toBeNull();
   });
   test('choices for a note, none for one that is not there', () => {

@@ -3,61 +3,45 @@
  * same core as the server and the headless door.
  */
 import { noteById } from '../core/score/find';
-import { linesOf, type Line } from '../core/instruments/lines';
+import { linesOf } from '../core/instruments/lines';
 import { ticksOf, type BarRange } from '../core/score/bars';
 import type { Passage } from '../core/score/passages';
-import type { Note, Part, Score } from '../core/score/score';
+import type { Part, Score } from '../core/score/score';
 import { clockFor } from '../core/score/time';
 import { readPartDocument } from '../core/formats/musicxml/part-document';
 import { toldOrGuessed } from '../core/instruments/play-on';
 import { asTold } from '../core/instruments/as-told';
 import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '../core/instruments/player';
-import { slurLinks } from '../core/marking/links';
 import { editedPart } from '../core/marking/print-edits';
 import { splitKey, type Marking } from '../core/marking/mark';
-import { kindsWhere, MARKS } from '../core/marking/kinds';
-import { changesFor as changesOf, heldFingering, suggestedBowing, withoutSuggestions } from '../core/suggest/suggestion';
+import { MARKS } from '../core/marking/kinds';
+import { withoutSuggestions } from '../core/suggest/suggestion';
 import { applyChanges, type Change } from '../core/marking/change';
 import { choicesForNote, type NoteChoice } from '../core/left-hand/choices';
 import { fingerPart } from '../core/left-hand/part';
-import { costsMore, fingeringNumbers } from '../core/left-hand/reasons';
 import { planFingering, type FingeredNote, type FingeringMemory } from '../core/left-hand/fingering';
 import { handAdvice, type HandAdvice } from '../core/left-hand/advice';
-import { planBowing, planBowingNear, preparedAtoms, type BowingRequest } from '../core/bow-arm/bowing';
+import { planBowingNear, preparedAtoms, type BowingRequest } from '../core/bow-arm/bowing';
 import type { Stroke } from '../core/bow-arm/describe';
-import { bowChoicesInSteps, bowCostsMore, type BowChoice } from '../core/bow-arm/choices';
+import { bowChoicesInSteps, type BowChoice } from '../core/bow-arm/choices';
 import { openStringVersion, type StringOf } from '../core/bow-arm/crossings';
 import { hemiolasOf } from '../core/bow-arm/hemiola';
-import { bowingNumbers } from '../core/bow-arm/reasons';
-import { bowOf } from '../core/bow-arm/bow';
-import { SHIFT_BITS_PER_S, strokesPerS } from '../core/checks/tables';
+import { SHIFT_BITS_PER_S } from '../core/checks/tables';
 import { stringsOf } from '../core/left-hand/strings';
 import type { Steps } from '../core/util/steps';
 import type { ReadingAid } from '../core/reading/aid';
 import { knownAids } from '../core/checks/music';
 import { checked, checkedInSteps, type Checked, type CheckRequest, type Report } from '../core/checks/check';
 import { checkedNear, type NearReport } from '../core/checks/near';
-import { aimOf, placeOf } from '../core/checks/context';
+import { tempiInSteps, type QuickMemories, type Tempi } from '../core/checks/tempi';
 import { forkedPlanMemory, newPlanMemory, planNear, type PlanMemory } from '../core/plan/plan';
 import type { OtherPart } from '../core/ensemble/ensemble';
 import type { Finding } from '../core/checks/finding';
 import { changesFor, fitOf, type FitRequest, type FitRow, type ForPlayer } from '../core/checks/fit';
 import { remediesInSteps, type TriedRemedy } from '../core/checks/remedies';
-import { handOutlook } from '../core/checks/hand';
 import { current, givingWay } from './giving-way';
+import { BOW_KINDS, bowingChoices, FINGER_KINDS, fingeringChoices, lineAt } from './suggesting';
 import type { Conditions, OtherMusic, OpenPart, FingeringChoice, BowingChoice, BowOfPassage } from './questions';
-
-/** Fingerings of a passage that are shown. */
-const SHOWN_WAYS = 5;
-
-const lineOf = (part: Part, index: number): Line => {
-  const lines = linesOf(part);
-  return lines[index] ?? lines[0]!;
-};
-
-const FINGER_KINDS = kindsWhere(({ suggested }) => suggested === 'fingering');
-
-const BOW_KINDS = kindsWhere(({ suggested }) => suggested === 'bowing');
 
 export class Analyst {
   private score: Score | null = null;
@@ -66,6 +50,10 @@ export class Analyst {
   private others: OtherPart[] = [];
   /** The last whole check. */
   private last: Checked | null = null;
+  /** What it was made for. */
+  private lastFor = '';
+  /** Of the plans for quicker tempi. */
+  private quick: QuickMemories = [];
   /** What the passage on view was checked for last, and how often that changed: what is worked out for something older is given up. */
   private now = '';
   private turn = 0;
@@ -78,6 +66,7 @@ export class Analyst {
     if (!read.ok) throw new Error(read.problem.what);
     this.score = read.value.score;
     this.memories = [];
+    this.quick = [];
     this.last = null;
     this.others = [];
     this.now = '';
@@ -86,7 +75,7 @@ export class Analyst {
   }
 
   report(conditions: Conditions, passages: readonly Passage[]): Report {
-    return this.keep(checked(this.checkRequest(conditions, passages), this.memories));
+    return this.keep(conditions, checked(this.checkRequest(conditions, passages), this.memories));
   }
 
   /**
@@ -95,7 +84,7 @@ export class Analyst {
    */
   async reportInSteps(conditions: Conditions, passages: readonly Passage[]): Promise<Report | null> {
     const last = await this.inSteps(conditions, checkedInSteps(this.checkRequest(conditions, passages), this.memories));
-    return last && this.keep(last);
+    return last && this.keep(conditions, last);
   }
 
   /** Null where it was given up, since the part was marked otherwise meanwhile. */
@@ -105,8 +94,20 @@ export class Analyst {
     return givingWay(steps, () => this.turn === turn || this.now === key);
   }
 
-  private keep(last: Checked): Report {
+  /**
+   * The tempi of the part and its passages, the best over plans, after the report for the same conditions.
+   * @returns null where the part was marked otherwise since
+   */
+  async tempi(conditions: Conditions, passages: readonly Passage[]): Promise<Tempi | null> {
+    if (!this.last || this.lastFor !== JSON.stringify(conditions)) return null;
+    const made = await this.inSteps(conditions, tempiInSteps(this.checkRequest(conditions, passages), this.last, this.quick));
+    if (made) this.quick = made.memories;
+    return made && made.tempi;
+  }
+
+  private keep(conditions: Conditions, last: Checked): Report {
     this.last = last;
+    this.lastFor = JSON.stringify(conditions);
     this.memories = last.memories;
     return last.report;
   }
@@ -141,59 +142,15 @@ export class Analyst {
   }
 
   suggestFingering(conditions: Conditions, range: BarRange): FingeringChoice[] {
-    const part = this.edited(conditions);
     const marking = withoutSuggestions(conditions.marking, FINGER_KINDS, this.idsIn(range));
-    const { alternatives } = fingerPart(
-      { ...this.request({ ...conditions, marking }), within: ticksOf(part, range), alternatives: SHOWN_WAYS },
-      conditions.line,
-    );
-    const line = lineOf(part, conditions.line);
-    const links = slurLinks(part, line, conditions.marking);
-    const best = alternatives[0];
-    const request = this.request(conditions);
-    const context = {
-      ...request,
-      line,
-      place: (note: Note) => placeOf(part, note),
-      isNew: () => true,
-      ...aimOf({ part, intonation: conditions.intonation, others: this.others }),
-    };
-    return alternatives.map((way) => ({
-      way,
-      numbers: fingeringNumbers(way, line, links, ({ onset, end }) => request.clock.secondsAt(end) - request.clock.secondsAt(onset)),
-      outlook: handOutlook(way, context),
-      ...(best && way !== best ? costsMore(way.terms, best.terms) : { more: [], less: [] }),
-      changes: changesOf(
-        conditions.marking,
-        heldFingering({ ...request, marking, line, within: ticksOf(part, range) }, way, conditions.density, this.memory(conditions.line).hand),
-        { kinds: FINGER_KINDS, targets: this.idsIn(range) },
-      ),
-    }));
+    const question = { ...this.request({ ...conditions, marking }), within: ticksOf(this.edited(conditions), range), others: this.others };
+    return fingeringChoices(question, conditions, this.idsIn(range), this.memory(conditions.line).hand);
   }
 
   suggestBowing(conditions: Conditions, range: BarRange): BowingChoice[] {
     const marking = withoutSuggestions(conditions.marking, BOW_KINDS, this.idsIn(range));
-    const request = this.bowRequest({ ...conditions, marking });
-    const plans = planBowing({ ...request, within: ticksOf(this.part, range), alternatives: 6 }, this.memory(conditions.line).bow);
-    const { part, line, player, clock } = request;
-    const bow = bowOf(player.instrument);
-    const question = {
-      part,
-      line,
-      bow,
-      hairCm: bow.hairCm,
-      stringOf: request.stringOf ?? null,
-      tempo: clock.tempo,
-      strokesPerS: strokesPerS(player),
-      secondsAt: (tick: number) => clock.secondsAt(tick),
-    };
-    const best = plans[0];
-    return plans.map((plan) => ({
-      plan,
-      numbers: bowingNumbers(plan, question),
-      ...(best && plan !== best ? bowCostsMore(plan.terms, best.terms) : { more: [], less: [] }),
-      changes: changesOf(conditions.marking, suggestedBowing(plan), { kinds: BOW_KINDS, targets: this.idsIn(range) }),
-    }));
+    const question = { ...this.bowRequest({ ...conditions, marking }), within: ticksOf(this.part, range) };
+    return bowingChoices(question, conditions, this.idsIn(range), this.memory(conditions.line).bow);
   }
 
   /** How the marking fits one player. */
@@ -228,7 +185,7 @@ export class Analyst {
     const request = this.request({ ...conditions, marking });
     const within = ticksOf(request.part, range);
     const inside = (onset: number) => onset >= within.from && onset < within.to;
-    const line = lineOf(request.part, conditions.line);
+    const line = lineAt(request.part, conditions.line);
     const { plan } = planNear({ ...request, line, within }, this.memory(conditions.line));
     return {
       notes: plan.fingering?.notes.filter(({ event }) => inside(line.events[event]!.onset)) ?? [],
@@ -259,7 +216,7 @@ export class Analyst {
 
   /** What a teacher says about the fingering of a passage besides the fingers. */
   handAdvice(conditions: Conditions, range: BarRange): HandAdvice[] {
-    const request = { ...this.request(conditions), line: lineOf(this.edited(conditions), conditions.line), alternatives: 1 };
+    const request = { ...this.request(conditions), line: lineAt(this.edited(conditions), conditions.line), alternatives: 1 };
     const { alternatives, unlike } = planFingering(request, this.memory(conditions.line).hand);
     const [way] = alternatives;
     if (!way) return [];
@@ -304,7 +261,7 @@ export class Analyst {
       const fingering = fingerPart({ ...request, alternatives: 1 }, line, this.handMemories()).alternatives[0] ?? null;
       this.strings = { key, stringOf: stringsOf(fingering) };
     }
-    return { ...request, line: lineOf(request.part, line), stringOf: this.strings.stringOf };
+    return { ...request, line: lineAt(request.part, line), stringOf: this.strings.stringOf };
   }
 
   /** What is remembered of a line, as a copy: asking aside does not move what the report goes on from. */

@@ -12,7 +12,7 @@ import type { Bowing } from '../core/bow-arm/describe';
 import type { Hemiola } from '../core/bow-arm/hemiola';
 import type { BowingNumbers } from '../core/bow-arm/reasons';
 import type { IntonationSettings } from '../core/checks/target';
-import { handOutlook } from '../core/checks/hand';
+import { HandOutlook } from '../core/checks/hand-outlook';
 
 /** What a plan depends on besides the music. */
 export interface Conditions {
@@ -48,7 +48,7 @@ export interface FingeringChoice {
   way: Fingering;
   numbers: FingeringNumbers;
   /** What it comes to for this player. */
-  outlook: ReturnType<typeof handOutlook>;
+  outlook: HandOutlook;
   more: string[];
   less: string[];
   /** What taking it writes. */

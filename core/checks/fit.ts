@@ -4,10 +4,11 @@ import { playerFrom } from '../instruments/player';
 import type { Change } from '../marking/change';
 import { applyChanges, sameMark, squashed } from '../marking/change';
 import { markKey } from '../marking/mark';
-import { check, checked, type CheckRequest, type Report, type TempoRange } from './check';
+import { checked, type CheckRequest, type Report } from './check';
 import { isSpot, type Finding } from './finding';
 import { FINDINGS } from './kinds';
 import { remediesFor, type TriedRemedy } from './remedies';
+import { tempiOverPlans, type Tempi, type TempoRange } from './tempi';
 
 export interface FitCell extends Pick<TempoRange, 'ceiling' | 'floor' | 'none'> {
   /** The worst finding of a hand, null where there is none. */
@@ -26,12 +27,13 @@ export type FitRequest = Omit<CheckRequest, 'player'>;
 export function fitOf(request: FitRequest, described: PlayerDescription): FitRow | null {
   const player = playerFrom(described);
   if (!player.ok) return null;
-  const report = check({ ...request, player: player.value });
-  return fitted(report);
+  const asked = { ...request, player: player.value };
+  const made = checked(asked);
+  return fitted(made.report.findings, tempiOverPlans(asked, made).tempi);
 }
 
-export function fitted(report: Report): FitRow {
-  const spots = report.findings.filter(isSpot);
+export function fitted(findings: readonly Finding[], tempi: Tempi): FitRow {
+  const spots = findings.filter(isSpot);
   const cell = (from: number, to: number, range: Pick<FitCell, 'ceiling' | 'floor' | 'none'>): FitCell => {
     const own = spots.filter(({ barIndex }) => barIndex >= from && barIndex <= to);
     const worst = own.reduce<Finding | null>((most, finding) => (!most || finding.severity > most.severity ? finding : most), null);
@@ -44,8 +46,8 @@ export function fitted(report: Report): FitRow {
     };
   };
   return {
-    passages: report.passages.map((passage) => cell(passage.fromBar, passage.toBar, passage)),
-    whole: cell(0, Infinity, report.tempo),
+    passages: tempi.passages.map((passage) => cell(passage.fromBar, passage.toBar, passage)),
+    whole: cell(0, Infinity, tempi.tempo),
   };
 }
 

@@ -1,7 +1,9 @@
 /** What is found in a plan of one line: both hands, ornaments, and what cannot be played at all. */
-import type { Plan } from '../plan/plan';
+import type { Plan, PlannedLine } from '../plan/plan';
+import type { Note } from '../score/score';
+import type { Steps } from '../util/steps';
 import { bowFindings } from './bow';
-import { unplayableFinding, type LineContext, type NoteRisk } from './context';
+import { placeOf, unplayableFinding, type LineContext, type NoteRisk } from './context';
 import type { Finding, TempoLimit } from './finding';
 import { handFindings } from './hand';
 import { ornamentFindings } from './ornaments';
@@ -25,4 +27,20 @@ export function foundIn({ hand, fingering, stringOf, bowing }: Planned, context:
     limits: [...ofHand.limits, ...ornaments.limits, ...ofBow.limits],
     risks: ofHand.risks,
   };
+}
+
+/** What is found in the plans of all lines of a part; of a note that several have, what is found in the first of them. */
+export function* foundInLines(lines: readonly PlannedLine[], context: Omit<LineContext, 'line' | 'place' | 'isNew'>): Steps<Found> {
+  const all: Found = { findings: [], limits: [], risks: [] };
+  const seen = new Set<string>();
+  const place = (note: Note) => placeOf(context.part, note);
+  for (const { line, plan } of lines) {
+    yield;
+    const found = foundIn(plan, { ...context, line, place, isNew: (noteId) => !seen.has(noteId) });
+    all.findings.push(...found.findings);
+    all.limits.push(...found.limits);
+    all.risks.push(...found.risks);
+    for (const event of line.events) for (const id of event.ids) seen.add(id);
+  }
+  return all;
 }

@@ -56,17 +56,6 @@ export function handFindings(fingering: Fingering, context: LineContext): Found 
   return found;
 }
 
-/** What a fingering comes to for its player: the fastest tempo its shifts allow, and the note that is most at risk. */
-export function handOutlook(fingering: Fingering, context: LineContext): { ceiling: TempoLimit | null; worst: NoteRisk | null } {
-  const { limits, risks } = handFindings(fingering, context);
-  return {
-    ceiling: limits
-      .filter(({ tempo }) => tempo < FASTEST_TEMPO)
-      .reduce<TempoLimit | null>((best, limit) => (!best || limit.tempo < best.tempo ? limit : best), null),
-    worst: risks.reduce<NoteRisk | null>((worst, risk) => (!worst || risk.chance > worst.chance ? risk : worst), null),
-  };
-}
-
 /** Share of the available time that a shift needs: bits over what the player does in the gap. */
 export const shiftLoad = (shift: Shift, bitsPerS: number, gapS = shift.gapMs / 1000): number => shift.bits / bitsPerS / gapS;
 

@@ -9,11 +9,12 @@ import { linesOf, type Line } from '../instruments/lines';
 import type { FingeredNote, Fingering } from '../left-hand/fingering';
 import type { Bowing, Stroke } from '../bow-arm/describe';
 import { lineShown, newPlanMemory, planNear, type PlanMemory } from '../plan/plan';
-import { tempiOf, type Checked, type CheckRequest, type Report } from './check';
+import type { Checked, CheckRequest, Report } from './check';
 import { aimOf, placeOf } from './context';
 import type { Finding, TempoLimit } from './finding';
 import { foundIn } from './found';
 import { FINDINGS } from './kinds';
+import { tempiOf } from './tempi';
 
 export interface NearReport extends Pick<Report, 'tempo' | 'passages' | 'findings' | 'risks'> {
   range: BarRange;
@@ -52,7 +53,9 @@ export function checkedNear(request: CheckRequest, range: BarRange, before: Chec
   const limits: TempoLimit[] = [...(before?.limits.filter(({ noteIds }) => !isNew(noteIds[0]!)) ?? []), ...found.limits];
   const near: NearReport = {
     range,
-    ...tempiOf(request, clock.tempo, limits, [...(before?.report.findings.filter(({ noteIds }) => !isNew(noteIds[0]!)) ?? []), ...found.findings]),
+    ...tempiOf(request, clock.tempo, [
+      { limits, findings: [...(before?.report.findings.filter(({ noteIds }) => !isNew(noteIds[0]!)) ?? []), ...found.findings] },
+    ]),
     findings: found.findings.filter((finding) => !isOfTheWhole(finding)),
     risks: found.risks,
     covers: [...covers],

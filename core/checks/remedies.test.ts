@@ -89,8 +89,13 @@ describe('the check sheet', () => {
     ).toEqual(['eighth', 'half']);
   });
   test('the verdict: does it work, what limits it, what would be next, where to practise', () => {
-    const verdict = tempoVerdict(report, part);
+    const verdict = tempoVerdict(report.tempo, report.tempo, part);
     expect(verdict.works).toBe(false);
+    expect(verdict.otherwise).toBe(false);
+    const better = tempoVerdict(report.tempo, { ...report.tempo, floor: null, ceiling: report.tempo.wanted }, part);
+    expect(better).toMatchObject({ works: false, otherwise: true, practise: null });
+    const slurred = tempoVerdict(report.tempo, { ...report.tempo, floor: report.tempo.wanted + 1, ceiling: null }, part);
+    expect(slurred).toMatchObject({ works: false, otherwise: false });
     expect(verdict.limitedBy!.tempo).toBeLessThanOrEqual(verdict.next!.tempo);
     expect(verdict.practise!.to).toBeLessThan(verdict.ceiling!);
   });

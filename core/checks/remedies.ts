@@ -15,8 +15,8 @@ import { applyChanges, changeTo, type Change } from '../marking/change';
 import type { Mark, Marking } from '../marking/mark';
 import { MARKS } from '../marking/kinds';
 import { handAdvice } from '../left-hand/advice';
-import { choicesForNote } from '../left-hand/choices';
-import type { Fingering } from '../left-hand/fingering';
+import { choicesForNote, type NoteChoice } from '../left-hand/choices';
+import type { Fingering, FingeringRequest } from '../left-hand/fingering';
 import { forkedPlanMemory, newPlanMemory, planBow, planBowNear, planHand, type HandPlan, type PlanMemory, type PlanRequest } from '../plan/plan';
 import { bowOptions } from '../bow-arm/choices';
 import type { Bowing } from '../bow-arm/describe';
@@ -42,6 +42,12 @@ export interface TriedRemedy extends Remedy {
 
 /** Ways to finger a note that are tried. */
 const TRIED_FINGERS = 5;
+/** Other ways to finger a note than the planned one, the cheapest first. */
+const othersFor = (request: FingeringRequest, note: Note, memory: PlanMemory): NoteChoice[] =>
+  choicesForNote(request, note, forkedPlanMemory(memory).hand)
+    .filter(({ now }) => !now)
+    .slice(0, TRIED_FINGERS);
+
 /** Bars around the finding that a remedy may disturb. */
 const WINDOW_BARS = 2;
 /** Bars to either side in which the bow is planned anew for it. */
@@ -81,7 +87,7 @@ export function* remediesInSteps(request: CheckRequest, finding: Finding, memory
   const { tries } = FINDINGS[finding.kind];
   if (tries.fingers && !isOfBow(finding)) {
     for (const target of handTargets(tries.noteBefore, note, line)) {
-      for (const { place } of choicesForNote(shared, target, forkedPlanMemory(memory).hand).slice(0, TRIED_FINGERS)) {
+      for (const { place } of othersFor(shared, target, memory)) {
         yield* keep(
           'fingering',
           `${fingerName(place.finger)} on ${stringName(player.instrument, place.string)}${target.id === note.id ? '' : ' on the note before'}.`,

@@ -2,7 +2,7 @@
 import { feltBeat } from '../score/beat';
 import { quartersOf } from '../score/ticks';
 import type { Bar, Part } from '../score/score';
-import type { Report, TempoRange } from './check';
+import type { Tempi, TempoRange } from './tempi';
 import { isQuiet, type Finding } from './finding';
 
 export interface BeatUnit {
@@ -45,7 +45,10 @@ export interface TempoVerdict {
   floor: number | null;
   ceiling: number | null;
   none: TempoRange['none'];
+  /** With the plan that is shown. */
   works: boolean;
+  /** It does with another plan, as far as is known. */
+  otherwise: boolean;
   /** What limits it, and what would be next. */
   limitedBy: Spot | null;
   next: Spot | null;
@@ -60,8 +63,10 @@ export interface Spot {
   tempo: number;
 }
 
-export function tempoVerdict({ tempo }: Report, part: Part): TempoVerdict {
-  const { wanted, floor, ceiling, limitedBy, next, none } = tempo;
+/** @param planned of the plan that is shown @param best over plans */
+export function tempoVerdict(planned: TempoRange, best: Tempi['tempo'], part: Part): TempoVerdict {
+  const { wanted, floor, ceiling, limitedBy, next, none } = best;
+  const works = worksAt(wanted, planned);
   const spot = (limit: typeof limitedBy): Spot | null =>
     limit && { kind: limit.kind, bar: part.bars[limit.barIndex]!.label, beat: limit.beat, tempo: Math.floor(limit.tempo) };
   const first = part.bars.find((bar) => !bar.pickup) ?? part.bars[0];
@@ -71,12 +76,16 @@ export function tempoVerdict({ tempo }: Report, part: Part): TempoVerdict {
     floor,
     ceiling,
     none,
-    works: none === null && (ceiling === null || wanted <= ceiling) && (floor === null || wanted >= floor),
+    works,
+    otherwise: !works && worksAt(wanted, best),
     limitedBy: spot(limitedBy),
     next: spot(next),
     practise: none === null && ceiling !== null && ceiling < wanted ? { from: Math.max(20, Math.round(ceiling * 0.7)), to: Math.round(ceiling * 0.95) } : null,
   };
 }
+
+const worksAt = (tempo: number, { none, ceiling, floor }: TempoRange): boolean =>
+  none === null && (ceiling === null || tempo <= ceiling) && (floor === null || tempo >= floor);
 
 export interface SheetSpot {
   finding: Finding;

@@ -9,7 +9,8 @@ import { FASTEST_TEMPO, SLOWEST_TEMPO } from '../score/time';
 import { markKey, type Mark } from '../marking/mark';
 import { DEFAULT_COSTS } from '../left-hand/costs';
 import type { FingeredNote } from '../left-hand/fingering';
-import { check, tempiOf } from './check';
+import { check } from './check';
+import { tempiOf } from './tempi';
 import type { FindingKind } from './numbers';
 import { expectedError, type ToneSurroundings } from './intonation';
 import { BOW_LOAD_FROM, PLUCK_LOAD_FROM, severityOf, TOLD, TRILL_LOAD_FROM, UNEVEN_DB_FROM, UNEVEN_FIGURE_DB_FROM, type Thresholds } from './tables';
@@ -180,7 +181,7 @@ describe('a tempo that there is not', () => {
     const { part } = makeScore('violin', 'A4/4 B4/4');
     const at = (kind: FindingKind, tempo: number, barIndex: number) => ({ kind, tempo, barIndex, beat: 1, noteIds: [part.notes[barIndex]!.id] });
     const asked = { part, marking: {}, player: beginner, tempo: 60, passages: [{ name: 'first', fromBar: 0, toBar: 0 }] };
-    const { tempo, passages } = tempiOf(asked, 60, [at('bow runs out', floor, 0), at('stroke too quick', ceiling, 1)], []);
+    const { tempo, passages } = tempiOf(asked, 60, [{ limits: [at('bow runs out', floor, 0), at('stroke too quick', ceiling, 1)], findings: [] }]);
     expect(tempo).toMatchObject({ floor, ceiling, none, limitedBy: { kind: 'stroke too quick' } });
     expect(passages[0]).toMatchObject({ floor, ceiling: null, none: null });
   });

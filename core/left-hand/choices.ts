@@ -10,7 +10,9 @@ import { weighingFor } from './transition';
 
 export interface NoteChoice {
   place: Place;
-  /** Cost above the best way to play this note. */
+  /** It is what is planned. */
+  now: boolean;
+  /** Cost above what is planned; below zero where that is cheaper, as it may be around a mark. */
   extra: number;
   terms: Partial<Record<Term, number>>;
   shift: Shift | null;
@@ -20,10 +22,12 @@ export interface NoteChoice {
   notes: Fingering['notes'];
 }
 
+const keyOf = ({ string, finger, position, harmonic }: Place): string => `${string}/${finger}/${position}/${harmonic}`;
+
 /** Events before and after that are planned anew with each choice. */
 const WINDOW = 12;
 
-/** @param memory of the last plan of this line; it is not changed */
+/** What is planned first, then the others by their cost. @param memory of the last plan of this line; it is not changed */
 export function choicesForNote(request: FingeringRequest, note: Note, memory = newFingeringMemory()): NoteChoice[] {
   const { grips: known, path } = memoryFor(request, { ...memory });
   const prepared = prepareFingering(request, known);
@@ -55,18 +59,21 @@ export function choicesForNote(request: FingeringRequest, note: Note, memory = n
     const grips = slice.grips.map((list, i) => (from + i === at ? [grip] : list));
     const result = cheapestPath({ grips, moments: slice.moments, weighing }, searched);
     const place = grip.places[k]!;
-    const key = `${place.string}/${place.finger}/${place.position}/${place.harmonic}`;
+    const key = keyOf(place);
     if (best.has(key) && best.get(key)!.total <= result.cost) continue;
     best.set(key, { total: result.cost, way: explain(request, { ...slice, grips }, result.choice, STRATEGIES[0]!), place });
   }
-  const sorted = [...best.values()].sort((a, b) => a.total - b.total);
-  const least = sorted[0]?.total ?? 0;
-  return sorted.map(({ total, way, place }) => {
+  const planned = prepared.grips[at]![choice[at]!];
+  const now = planned && best.get(keyOf(planned.places[k]!));
+  const sorted = [...best.values()].sort((a, b) => Number(b === now) - Number(a === now) || a.total - b.total);
+  return sorted.map((each) => {
+    const { total, way, place } = each;
     const own = way.notes.findIndex((fingered) => fingered.id === note.id || event.ids.includes(fingered.id));
     const next = way.notes.slice(own + 1).find((fingered) => fingered.shift && !event.ids.includes(fingered.id));
     return {
       place,
-      extra: Math.round((total - least) * 100) / 100,
+      now: each === now,
+      extra: Math.round((total - (now ?? sorted[0]!).total) * 100) / 100,
       terms: way.terms,
       shift: way.notes[own]?.shift ?? null,
       nextShift: next?.shift ? { shift: next.shift, noteId: next.id } : null,

@@ -81,7 +81,7 @@ function bowSaid(phrase: Phrase): string[] {
 }
 
 function checkSaid(phrase: Phrase, ...options: string[]): string[] {
-  const { findings, tempo } = ask<z.infer<typeof checkShape>>(phrase, 'check', ['--remedies', 'none', ...options]);
+  const { findings, tempo } = ask<z.infer<typeof checkShape>>(phrase, 'check', ['--remedies', 'none', '--ceiling', 'planned', ...options]);
   return [
     `check ${pairs({ ...tempo, limitedBy: tempo.limitedBy && `${tempo.limitedBy.kind} ${tempo.limitedBy.bar}/${tempo.limitedBy.beat}` })}`,
     ...findings.map(

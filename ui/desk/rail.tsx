@@ -91,10 +91,10 @@ const NO_TEMPO = { unplayable: 'unplayable', 'too slow and too quick': 'no tempo
 
 /** What was found in a passage, and up to which tempo it works. */
 function Outlook({ passage, index }: { passage: Passage; index: number }) {
-  const { report } = useDesk();
+  const { report, tempi } = useDesk();
   const wanted = report ? Math.round(report.tempo.wanted) : null;
   const isKnown = report !== null && (!report.about || (passage.fromBar >= report.about.fromBar && passage.toBar <= report.about.toBar));
-  const tempo = isKnown ? report.passages[index] : undefined;
+  const tempo = isKnown ? tempi?.passages[index] : undefined;
   const findings = report?.findings.filter((finding) => isSpot(finding) && finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [];
   return (
     <>

@@ -1,4 +1,5 @@
 import type { Report } from '@/core/checks/check';
+import type { Tempi } from '@/core/checks/tempi';
 import type { NearReport } from '@/core/checks/near';
 import { PLAIN_CONDITIONS } from '@/tests/support/conditions';
 import type { Conditions } from '@/workers/questions';
@@ -11,13 +12,15 @@ const near = (name: string): NearReport => ({ ...report(name), range: RANGE, cov
 const RANGE = { fromBar: 0, toBar: 7 };
 const marked = (tempo: number): Conditions => ({ ...PLAIN_CONDITIONS, tempo });
 
-/** A checker that answers when it is told to, and a clock. */
-function bench() {
+/** A checker that answers when it is told to, and a clock. @param holdsTempi they are answered when it is told to, and not at all otherwise */
+function bench({ holdsTempi = false } = {}) {
   jest.useFakeTimers();
   let now = 0;
   const asked: Array<{ what: string; answer(value?: null): Promise<void>; fail(): Promise<void> }> = [];
   const shown: string[] = [];
   const about: Array<Report['about'] | undefined> = [];
+  const tempi: Array<{ of: number | null; answer(value: string | null): Promise<void> }> = [];
+  const known: Array<string | null> = [];
   const question =
     <T>(kind: string, make: (name: string) => T) =>
     (conditions: Conditions) =>
@@ -34,8 +37,21 @@ function bench() {
         });
       });
   const checking = new Checking(
-    { near: question('near', near), report: question('whole', report) },
-    ({ report: got, whole, failed }: CheckShown) => {
+    {
+      near: question('near', near),
+      report: question('whole', report),
+      tempi: ({ tempo }) =>
+        new Promise((resolve) => {
+          if (!holdsTempi) resolve(null);
+          const answer = async (name: string | null) => {
+            resolve(name === null ? null : ({ tempo: TEMPO, passages: [{ name }] } as unknown as Tempi));
+            for (let i = 0; i < 10; i++) await Promise.resolve();
+          };
+          tempi.push({ of: tempo, answer });
+        }),
+    },
+    ({ report: got, whole, failed, tempi: best }: CheckShown) => {
+      known.push(best?.passages[0]?.name ?? null);
       shown.push(`${got?.passages[0]?.name ?? 'nothing'}${whole ? ' whole' : ''}${failed ? ' failed' : ''}`);
       about.push(got?.about);
     },
@@ -46,6 +62,8 @@ function bench() {
     asked: () => asked.map(({ what }) => what),
     shown,
     about,
+    tempi,
+    known,
     last: () => asked.at(-1)!,
     answers: (what: string, value?: null) => asked.find((each) => each.what === what)!.answer(value),
     want: (conditions: Conditions, more: { known?: number; range?: typeof RANGE | null } = {}) =>
@@ -165,4 +183,42 @@ test('without a passage only the whole; after the end nothing is shown', async (
   checking.end();
   await last().answer();
   expect(shown).toEqual([]);
+});
+
+test('the tempi after the whole; they stay while only marks change, and are unknown for another player or tempo', async () => {
+  const { want, last, tempi, known, pass } = bench({ holdsTempi: true });
+  const conditions = marked(1);
+  want(conditions);
+  await last().answer();
+  await last().answer();
+  expect(tempi.map(({ of }) => of)).toEqual([1]);
+  await tempi[0]!.answer('first');
+  want({ ...conditions, marking: {} });
+  await last().answer();
+  await pass(QUIET_MS);
+  await last().answer();
+  await tempi[1]!.answer('second');
+  want(marked(2));
+  await last().answer();
+  await pass(QUIET_MS);
+  await last().answer();
+  expect(known).toEqual([null, null, 'first', 'first', 'first', 'second', null, null]);
+});
+
+test('tempi of marks that are history are not shown, and are asked for the new ones', async () => {
+  const { want, asked, last, tempi, known, pass } = bench({ holdsTempi: true });
+  want(marked(1));
+  await last().answer();
+  await last().answer();
+  want(marked(2));
+  expect(asked().at(-1)).toBe('near 2');
+  await last().answer();
+  await pass(QUIET_MS);
+  expect(asked().at(-1)).toBe('near 2');
+  await tempi[0]!.answer(null);
+  expect(asked().at(-1)).toBe('whole 2');
+  await last().answer();
+  expect(tempi.map(({ of }) => of)).toEqual([1, 2]);
+  await tempi[1]!.answer('second');
+  expect(known).toEqual([null, null, null, null, 'second']);
 });

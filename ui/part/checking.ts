@@ -1,8 +1,9 @@
-/** Keeps the check of a part up with its marks: the passage on view at once, the whole part as soon as nothing is typed for a moment. */
+/** Keeps the check of a part up with its marks: the passage on view at once, the whole part as soon as nothing is typed for a moment, then the tempi that it works at. */
 import type { Passage } from '@/core/score/passages';
 import type { BarRange } from '@/core/score/bars';
 import type { Report } from '@/core/checks/check';
 import { withNear, type NearReport } from '@/core/checks/near';
+import type { Tempi } from '@/core/checks/tempi';
 import type { Conditions } from '@/workers/questions';
 
 /** What is to be checked. */
@@ -20,16 +21,20 @@ export interface CheckShown {
   /** It is of the whole part as it is marked now. */
   whole: boolean;
   failed: boolean;
+  /** The best over plans; null until they are known for this player and tempo. After a mark those of before stay until the new ones come. */
+  tempi: Tempi | null;
   /** What was asked when it was answered: anything else is not checked yet. */
   of: Wanted | null;
 }
 
-export const NOT_CHECKED_YET: CheckShown = { report: null, whole: false, failed: false, of: null };
+export const NOT_CHECKED_YET: CheckShown = { report: null, whole: false, failed: false, tempi: null, of: null };
 
 interface Checker {
   near(conditions: Conditions, passages: readonly Passage[], range: BarRange): Promise<NearReport>;
   /** Null where it was given up for something newer. */
   report(conditions: Conditions, passages: readonly Passage[]): Promise<Report | null>;
+  /** After the report for the same; null where it was given up. */
+  tempi(conditions: Conditions, passages: readonly Passage[]): Promise<Tempi | null>;
 }
 
 /** The whole part is left for when nothing was typed for this long, in ms: whoever types on gets the passage first. */
@@ -47,9 +52,12 @@ export class Checking {
   /** What the last answers were about. */
   private nearFor: Conditions | null = null;
   private wholeFor: Wanted | null = null;
+  private tempiFor: Wanted | null = null;
+  private tempi: Tempi | null = null;
   private changedAt = -Infinity;
   private asksNear = false;
   private asksWhole = false;
+  private asksTempi = false;
   private ended = false;
   private timer: ReturnType<typeof setTimeout> | null = null;
 
@@ -80,7 +88,11 @@ export class Checking {
       if (!this.asksNear) void this.askNear(wanted, range);
       return;
     }
-    if (this.asksNear || this.asksWhole || this.wholeFor === wanted) return;
+    if (this.asksNear || this.asksWhole || this.asksTempi) return;
+    if (this.wholeFor === wanted) {
+      if (this.tempiFor !== wanted) void this.askTempi(wanted);
+      return;
+    }
     if (this.timer) clearTimeout(this.timer);
     const left = this.everWhole ? this.changedAt + QUIET_MS - this.now() : 0;
     if (left > 0) this.timer = setTimeout(() => this.next(), left);
@@ -93,7 +105,9 @@ export class Checking {
     try {
       const near = await this.checker.near(wanted.conditions, wanted.passages, range);
       // For another player or tempo nothing holds any more of what was said elsewhere.
-      this.report = withNear(this.reportFor && isMarkedOnly(this.reportFor, wanted.conditions) ? this.report : null, near);
+      const holds = this.reportFor !== null && isMarkedOnly(this.reportFor, wanted.conditions);
+      this.report = withNear(holds ? this.report : null, near);
+      if (!holds) this.tempi = null;
       this.reportFor = wanted.conditions;
       this.tell({ report: this.report, whole: false, failed: false, of: wanted });
     } catch {
@@ -123,7 +137,24 @@ export class Checking {
     this.next();
   }
 
-  private tell(shown: CheckShown): void {
-    if (!this.ended) this.show(shown);
+  private async askTempi(wanted: Wanted): Promise<void> {
+    this.asksTempi = true;
+    this.tempiFor = wanted;
+    try {
+      const tempi = await this.checker.tempi(wanted.conditions, wanted.passages);
+      // Null where it was given up for something newer.
+      if (tempi && this.wanted === wanted) {
+        this.tempi = tempi;
+        this.tell({ report: this.report, whole: true, failed: false, of: wanted });
+      }
+    } catch {
+      this.tell({ report: this.report, whole: true, failed: true, of: wanted });
+    }
+    this.asksTempi = false;
+    this.next();
+  }
+
+  private tell(shown: Omit<CheckShown, 'tempi'>): void {
+    if (!this.ended) this.show({ ...shown, tempi: this.tempi });
   }
 }

@@ -112,6 +112,7 @@ export function useReport(
     const checker = {
       near: (...asked: Parameters<RemoteAnalyst['near']>) => timed('near', analyst.near(...asked)),
       report: (...asked: Parameters<RemoteAnalyst['reportInSteps']>) => timed('report', analyst.reportInSteps(...asked)),
+      tempi: (...asked: Parameters<RemoteAnalyst['tempi']>) => timed('tempi', analyst.tempi(...asked)),
     };
     const made = (checking.current = new Checking(checker, setShown));
     return () => made.end();

@@ -47,7 +47,7 @@ export function usePart({ data, passageIndex, onRead }: Asked) {
   const elsewhere = useElsewhere(named, data.elsewhere, isOpen, (set, partId) => void analyst?.joined(partId, set.changes).then(others.note));
   const ownLanes = [...own.undoLanes, passages.undoLane, settings.undoLane];
   const lanes = [...ownLanes, ...elsewhere.lanes(ownLanes)];
-  const { report, whole, failed: checkFailed } = useReport(analyst, conditions, passages.list, others.known, passage);
+  const { report, whole, tempi, failed: checkFailed } = useReport(analyst, conditions, passages.list, others.known, passage);
   if (whole && !wasChecked) setWasChecked(true);
 
   return {
@@ -73,6 +73,8 @@ export function usePart({ data, passageIndex, onRead }: Asked) {
     checked: report,
     /** It is of the whole part as it is marked now, not of the passage on view alone. */
     wholeChecked: whole,
+    /** Up to which tempo it works, the best over plans. */
+    tempi,
     checkFailed,
     elsewhere,
     undo: nextStep(lanes, 'undo'),

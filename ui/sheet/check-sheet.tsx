@@ -49,10 +49,10 @@ export function CheckSheet({ data }: { data: SheetData }) {
   const told = useMemo(() => toldOf(settings), [settings]);
   const conditions = useConditions(marking, player, { ...settings, told });
   const others = useOthers(analyst, about.id, data.severalParts);
-  const { report, failed: unchecked } = useReport(analyst, conditions, data.passages, others.known, null);
+  const { report, tempi, failed: unchecked } = useReport(analyst, conditions, data.passages, others.known, null);
   const [count, setCount] = useState<(typeof COUNTS)[number]>(10);
   const spots = useMemo(() => (report ? spotsFor(parted(report.findings, accepted).open, count) : null), [report, accepted, count]);
-  const verdict = report && open ? tempoVerdict(report, open.part) : null;
+  const verdict = report && tempi && open ? tempoVerdict(report.tempo, tempi.tempo, open.part) : null;
   const helps = useHelps(analyst, conditions, spots);
   const all = report ? spotsFor(parted(report.findings, accepted).open, Infinity).length : 0;
   return (
@@ -122,17 +122,19 @@ const NOTHING = () => undefined;
 const bpm = (quarters: number, unit: BeatUnit): string => String(Math.round(inBeats(quarters, unit)));
 
 function Verdict({ verdict }: { verdict: TempoVerdict }) {
-  const { wanted, unit, floor, ceiling, none, works, limitedBy, next, practise } = verdict;
+  const { wanted, unit, floor, ceiling, none, works, otherwise, limitedBy, next, practise } = verdict;
   const others = otherUnits(unit);
   return (
     <section aria-label="Tempo" className="mt-2 rounded-lg border border-line px-3 py-2">
       <p>
         <strong>
-          {unit.name} = {bpm(wanted, unit)} {works ? 'works' : none ? 'does not work, nor does any other tempo' : 'does not work yet'}
+          {unit.name} = {bpm(wanted, unit)}{' '}
+          {works ? 'works' : none ? 'does not work, nor does any other tempo' : otherwise ? 'does not work as it is planned here' : 'does not work yet'}
         </strong>{' '}
         <span className="text-soft">({others.map((each) => `${each.name} ${bpm(wanted, each)}`).join(', ')})</span>
         {none === 'unplayable' && '; something cannot be played'}
-        {none === null && ceiling !== null && `; everything goes up to ${bpm(ceiling, unit)}`}
+        {none === null && ceiling !== null && `; ${otherwise ? 'with other fingers or bows ' : ''}everything goes up to ${bpm(ceiling, unit)}`}
+        {otherwise && ceiling === null && '; with other fingers or bows it does'}
         {none === null && floor !== null && `; the slurs need ${bpm(floor, unit)} at least`}
         {none === 'too slow and too quick' && `; a slur needs ${bpm(floor!, unit)} at least, and something else goes up to ${bpm(ceiling!, unit)} only`}.
         {limitedBy && ` Bar ${limitedBy.bar} decides (${limitedBy.kind}).`}

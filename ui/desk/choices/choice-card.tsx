@@ -10,11 +10,13 @@ interface CardProps {
   title: string;
   /** What stands in place of the button where there is nothing to take: all of it is marked, or planned, already. */
   taken: false | 'as marked' | 'now';
+  /** It is what is planned, and can still be written down. */
+  onKeep?: (() => void) | false;
   children: ReactNode;
 }
 
 /** One choice; pointing at it shows it in the tracks. */
-export function Card({ index, title, taken, children }: CardProps) {
+export function Card({ index, title, taken, onKeep, children }: CardProps) {
   const desk = useDesk();
   const { highlighted, highlight } = desk.choices;
   const isPointed = highlighted === index;
@@ -29,7 +31,14 @@ export function Card({ index, title, taken, children }: CardProps) {
       <div className="flex items-center justify-between gap-2">
         <h3 className="font-sans text-sm font-bold">{title}</h3>
         {taken ? (
-          <span className="text-xs font-semibold text-spruce">{taken}</span>
+          <span className="flex items-center gap-2 text-xs font-semibold text-spruce">
+            {taken}
+            {onKeep && (
+              <Button small onClick={onKeep}>
+                Mark it
+              </Button>
+            )}
+          </span>
         ) : (
           <Button small onClick={() => deskDeeds(desk).take(index)}>
             Take

@@ -8,9 +8,11 @@ import { fingerName } from '@/core/instruments/player';
 import type { HandAdvice } from '@/core/left-hand/advice';
 import { costsMore } from '@/core/left-hand/reasons';
 import type { Shift } from '@/core/left-hand/shift';
+import { fingerInForce } from '@/core/marking/mark';
 import { barsLabel } from '@/ui/kit/music';
 import { NotAnswered } from '@/ui/kit/not-answered';
 import { capital, costsAndGains } from '@/ui/kit/words';
+import { deskDeeds } from '../model/deeds';
 import { useDesk } from '../model/desk';
 import { useFrames, useHandAdvice } from '../model/use-hand-panel';
 import { Card } from './choice-card';
@@ -50,11 +52,13 @@ const shiftWords = (shift: Shift | null, what: string) =>
   shift && shift.mm >= 1 ? `${what} ${Math.round(shift.mm)} mm in ${(shift.gapMs / 1000).toFixed(2)} s, ${shift.heard}.` : '';
 
 function NoteChoiceList() {
-  const { choices, view } = useDesk();
+  const desk = useDesk();
+  const { choices, view, marking, focus } = desk;
   const { instrument } = view;
   const items = choices.ofNote?.items;
   if (!items) return null;
-  const best = items[0];
+  const planned = items[0];
+  const isMarked = focus !== undefined && fingerInForce(focus, marking) !== null;
   return (
     <section aria-label="Ways to play this note" className="grid gap-2">
       {items.length === 0 && <p className="text-soft">This note cannot be played on this instrument; the findings say why.</p>}
@@ -68,13 +72,14 @@ function NoteChoiceList() {
         ]
           .filter(Boolean)
           .join(' · ');
-        const { more, less } = best && i > 0 ? costsMore(choice.terms, best.terms) : { more: [], less: [] };
+        const { more, less } = planned && i > 0 ? costsMore(choice.terms, planned.terms) : { more: [], less: [] };
         return (
-          <Card key={name + i} index={i} title={name} taken={false}>
+          <Card key={name + i} index={i} title={name} taken={choice.now && 'now'} onKeep={choice.now && !isMarked && (() => deskDeeds(desk).take(i))}>
             <p className="text-[13px] text-soft">
               {[shiftWords(shift, 'Shift here:'), shiftWords(nextShift?.shift ?? null, 'Next shift:')].filter(Boolean).join(' ') || 'No shift here.'}{' '}
               {costsAndGains(more, less)}
-              {i > 0 && extra < 0.15 ? ' Hardly any difference.' : ''}
+              {i > 0 && Math.abs(extra) < 0.15 ? ' Hardly any difference.' : ''}
+              {extra <= -0.15 ? ' Easier than what is planned around your mark.' : ''}
             </p>
           </Card>
         );

@@ -53,8 +53,11 @@ export function deskDeeds(desk: DeskModel) {
       if (noteId) desk.go(noteId);
       else desk.goToBar(barIndex);
     },
-    /** Of the choices, or of the remedies where the findings are open. */
-    takePointed: () => (tab === 'findings' ? desk.spots.takePointed() : take(choices.highlighted)),
+    /** Of the choices, or of the remedies where the findings are open; never what is there already. */
+    takePointed() {
+      if (tab === 'findings') desk.spots.takePointed();
+      else if (!choices.ofNote?.items[choices.highlighted]?.now || choices.suggestions) take(choices.highlighted);
+    },
   };
 }
 

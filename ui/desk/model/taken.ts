@@ -20,6 +20,7 @@ interface Where {
 }
 
 /**
+ * Null where there is nothing to write: what is there already is not taken.
  * @param compared the suggestions stood side by side: the history says what else there was
  */
 export function takenChoice(
@@ -31,10 +32,13 @@ export function takenChoice(
   if (suggestions) {
     const { kind, items } = suggestions;
     const names = items.map((item) => ('plan' in item ? item.plan.strategy : item.way.strategy)).filter((_, i) => i !== index);
-    return { reason: `Suggested ${kind}, bars ${where.bars}${compared ? ` (compared with ${names.join(', ')})` : ''}`, changes: items[index]?.changes ?? [] };
+    return written({
+      reason: `Suggested ${kind}, bars ${where.bars}${compared ? ` (compared with ${names.join(', ')})` : ''}`,
+      changes: items[index]?.changes ?? [],
+    });
   }
   const ofTheBow = ofBow?.items[index];
-  if (ofTheBow) return ofTheBow.changes.length ? { reason: ofTheBow.name, changes: ofTheBow.changes } : null;
+  if (ofTheBow) return written({ reason: ofTheBow.name, changes: ofTheBow.changes });
   const place = ofNote?.items[index]?.place;
   const { focus, part, marking } = where;
   if (!place || !focus) return null;
@@ -43,5 +47,7 @@ export function takenChoice(
     changeTo(marking, focus.id, 'finger', { value: finger, origin: 'coach' }),
     changeTo(marking, focus.id, 'string', { value: string, origin: 'coach' }),
   ].filter((change) => change !== null);
-  return { reason: `${placeLabel(part, focus)}: ${finger} on string ${string}`, changes };
+  return written({ reason: `${placeLabel(part, focus)}: ${finger} on string ${string}`, changes });
 }
+
+const written = (taken: Taken): Taken | null => (taken.changes.length ? taken : null);
