@@ -6,7 +6,8 @@ import { check, checked, type CheckRequest } from './check';
 import type { Finding } from './finding';
 import { changesFor, fitOf } from './fit';
 import { burden, burdenInWords, remediesFor } from './remedies';
-import { BEAT_UNITS, beatUnitOf, inBeats, otherUnits, spotsFor, tempoVerdict } from './sheet';
+import { BEAT_UNITS, beatUnitOf, feltUnitOf, inBeats, otherUnits } from '../score/beat-unit';
+import { spotsFor, tempoVerdict } from './sheet';
 import { automaticPassages } from '../score/passages';
 
 const { score } = demoScore('staircase');
@@ -80,6 +81,8 @@ describe('the check sheet', () => {
     expect(beatUnitOf({ beats: 6, beatType: 8 }).name).toBe('dotted quarter');
     expect(beatUnitOf({ beats: 3, beatType: 8 }).name).toBe('eighth');
     expect(beatUnitOf({ beats: 2, beatType: 2 }).name).toBe('half');
+    expect(feltUnitOf(makeScore('violin', 'A4/.5 B4/3', { beats: 6, beatType: 8, pickupQuarters: 0.5 }).part).name).toBe('dotted quarter');
+    expect(feltUnitOf({ bars: [] }).name).toBe('quarter');
     for (const each of BEAT_UNITS) expect(otherUnits(each).length).toBeGreaterThan(0);
     expect(otherUnits(unit('dotted quarter')).map(({ name }) => name)).toEqual(['quarter']);
     expect(

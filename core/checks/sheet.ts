@@ -1,41 +1,8 @@
 /** The check sheet: a tempo verdict in the beat that is felt, and the spots that matter most, in bar order. */
-import { feltBeat } from '../score/beat';
-import { quartersOf } from '../score/ticks';
-import type { Bar, Part } from '../score/score';
+import { feltUnitOf, type BeatUnit } from '../score/beat-unit';
+import type { Part } from '../score/score';
 import type { Tempi, TempoRange } from './tempi';
 import { isQuiet, type Finding } from './finding';
-
-export interface BeatUnit {
-  name: 'whole' | 'half' | 'dotted quarter' | 'quarter' | 'dotted eighth' | 'eighth' | 'sixteenth';
-  quarters: number;
-}
-
-export const BEAT_UNITS: readonly BeatUnit[] = [
-  { name: 'whole', quarters: 4 },
-  { name: 'half', quarters: 2 },
-  { name: 'dotted quarter', quarters: 1.5 },
-  { name: 'quarter', quarters: 1 },
-  { name: 'dotted eighth', quarters: 0.75 },
-  { name: 'eighth', quarters: 0.5 },
-  { name: 'sixteenth', quarters: 0.25 },
-];
-
-const QUARTER = BEAT_UNITS.find(({ name }) => name === 'quarter')!;
-
-/** The beat that is felt in a bar, as a note value; the quarter where there is no single one. @example 6/8: dotted quarter */
-export function beatUnitOf(bar: Pick<Bar, 'beats' | 'beatType'>): BeatUnit {
-  const quarters = quartersOf(feltBeat(bar));
-  return BEAT_UNITS.find((unit) => unit.quarters === quarters) ?? QUARTER;
-}
-
-/** The same tempo in another beat. @example quarter 138 is half 69 */
-export const inBeats = (quartersPerMinute: number, { quarters }: BeatUnit): number => quartersPerMinute / quarters;
-
-/** Twice and half of a beat; the plain quarter beside a dotted one. */
-export function otherUnits(unit: BeatUnit): BeatUnit[] {
-  const others = BEAT_UNITS.filter(({ name, quarters }) => !name.startsWith('dotted') && (quarters === unit.quarters * 2 || quarters === unit.quarters / 2));
-  return others.length ? others : BEAT_UNITS.filter(({ name }) => name === 'quarter' && name !== unit.name);
-}
 
 export interface TempoVerdict {
   wanted: number;
@@ -69,10 +36,9 @@ export function tempoVerdict(planned: TempoRange, best: Tempi['tempo'], part: Pa
   const works = worksAt(wanted, planned);
   const spot = (limit: typeof limitedBy): Spot | null =>
     limit && { kind: limit.kind, bar: part.bars[limit.barIndex]!.label, beat: limit.beat, tempo: Math.floor(limit.tempo) };
-  const first = part.bars.find((bar) => !bar.pickup) ?? part.bars[0];
   return {
     wanted,
-    unit: first ? beatUnitOf(first) : QUARTER,
+    unit: feltUnitOf(part),
     floor,
     ceiling,
     none,

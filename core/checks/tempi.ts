@@ -5,7 +5,7 @@
  */
 import type { Passage } from '../score/passages';
 import type { Part } from '../score/score';
-import { clockFor, FASTEST_TEMPO, printedTempo, TEMPO_WITHOUT_MARK } from '../score/time';
+import { clockFor, FASTEST_TEMPO, firstTempo } from '../score/time';
 import { linesInSteps, type PlanMemory } from '../plan/plan';
 import { finished, type Steps } from '../util/steps';
 import type { Checked, CheckRequest } from './check';
@@ -44,14 +44,14 @@ interface PlanLimits {
 }
 
 /**
- * How many times the printed tempo the quick plans are made for. Measured over 92 passages of the demo and of real scores, each wanted at eleven
+ * How many times the printed or guessed tempo the quick plans are made for. Measured over 92 passages of the demo and of real scores, each wanted at eleven
  * tempi from half to 2.8 times the printed one: with the plan for the wanted tempo alone the ceilings of a passage lie 12 % apart on the average
  * (22 passages by more than 3 %), with these two beside it .2 % (2 passages).
  */
 const QUICK = [1.4, 2.8] as const;
 
 /** The tempi of the quick plans: of the part alone, whatever is wanted. @returns quarters per minute */
-export const quickTempi = (part: Part): number[] => QUICK.map((times) => Math.min(FASTEST_TEMPO, times * (printedTempo(part) ?? TEMPO_WITHOUT_MARK)));
+export const quickTempi = (part: Part): number[] => QUICK.map((times) => Math.min(FASTEST_TEMPO, times * firstTempo(part).quartersPerMinute));
 
 /** What is remembered of the quick plans, for each a memory of every line. */
 export type QuickMemories = readonly (readonly PlanMemory[])[];

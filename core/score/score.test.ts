@@ -4,7 +4,8 @@ import { noteById } from './find';
 import { linesOf } from '../instruments/lines';
 import { automaticPassages } from './passages';
 import { barIndexAt, partEnd, type Bar } from './score';
-import { clockFor, printedTempo } from './time';
+import { tempoByWords } from './tempo-words';
+import { clockFor, firstTempo, printedTempo } from './time';
 
 const bar = (index: number, more: Partial<Bar> = {}): Bar => ({
   index,
@@ -54,6 +55,8 @@ describe('passages', () => {
 describe('time', () => {
   test('a quarter at 60 lasts a second; a wanted tempo scales later marks with it', () => {
     const part = {
+      words: [],
+      bars: [],
       tempi: [
         { tick: 0, quartersPerMinute: 60, printed: null },
         { tick: 4 * TICKS, quartersPerMinute: 120, printed: null },
@@ -61,7 +64,28 @@ describe('time', () => {
     };
     expect(clockFor(part, null).secondsAt(6 * TICKS)).toBe(5);
     expect(clockFor(part, 30).secondsAt(6 * TICKS)).toBe(10);
-    expect(clockFor({ tempi: [] }, null).tempo).toBe(90);
+    expect(clockFor({ tempi: [], words: [], bars: [] }, null).tempo).toBe(90);
+  });
+  test.each([
+    ['Allegro ma non troppo', 4, 4, 132],
+    ['ALLEGRETTO', 4, 4, 112],
+    ['Adagio', 6, 8, 93],
+    ['Presto', 2, 2, 352],
+    ['Sehr langsam', 3, 4, 58],
+    ['gravely spoken', 4, 4, null],
+    ['pizz.', 4, 4, null],
+  ])('the word %s in %i/%i: guessed by the beat that is felt, and said to be guessed', (text, beats, beatType, expected) => {
+    const { part } = makeScore('violin', 'A4/1 B4/1 C5/1', { beats, beatType });
+    const said = { ...part, tempi: [], words: [{ tick: 0, text }] };
+    expect(tempoByWords(said)?.quartersPerMinute ?? null).toBe(expected);
+    expect(firstTempo(said)).toEqual(
+      expected === null
+        ? { quartersPerMinute: 90, guessed: 'the part says nothing of it' }
+        : { quartersPerMinute: expected, guessed: `“${text}” without a figure` },
+    );
+    expect(clockFor(said, null).tempo).toBe(expected ?? 90);
+    expect(firstTempo({ ...said, tempi: [{ tick: 0, quartersPerMinute: 71, printed: null }] })).toEqual({ quartersPerMinute: 71, guessed: null });
+    expect(tempoByWords({ ...said, words: [{ tick: part.bars[0]!.ticks, text }] })).toBeNull();
   });
   test('beats count from 1; in an upbeat they run towards the bar line', () => {
     expect(beatOf(bar(1), 1.5 * TICKS)).toBe(2.5);

@@ -4,9 +4,10 @@
  */
 import type { Part, TempoMark } from './score';
 import { TICKS_PER_QUARTER } from './ticks';
+import { tempoByWords } from './tempo-words';
 
-/** Used where a part prints no tempo at all. */
-export const TEMPO_WITHOUT_MARK = 90;
+/** Used where a part prints neither a tempo nor a word for one. */
+const TEMPO_WITHOUT_MARK = 90;
 
 /** Seconds that a note before the beat takes (judgement). */
 export const GRACE_S = 0.08;
@@ -27,6 +28,23 @@ export function printedTempo(part: Part): number | null {
   return part.tempi[0]?.quartersPerMinute ?? null;
 }
 
+type Beginning = Pick<Part, 'tempi' | 'words' | 'bars'>;
+
+/** The tempo of the beginning where none is wanted: as printed, or guessed by its words, or the usual one. */
+export interface FirstTempo {
+  quartersPerMinute: number;
+  /** Why it is only guessed; null where it is printed. */
+  guessed: string | null;
+}
+
+export function firstTempo(part: Beginning): FirstTempo {
+  const printed = part.tempi[0];
+  if (printed) return { quartersPerMinute: printed.quartersPerMinute, guessed: null };
+  const byWords = tempoByWords(part);
+  if (byWords) return { quartersPerMinute: byWords.quartersPerMinute, guessed: `“${byWords.words}” without a figure` };
+  return { quartersPerMinute: TEMPO_WITHOUT_MARK, guessed: 'the part says nothing of it' };
+}
+
 /** In order, and in force from the very start: the first tempo of a part counts from its beginning. */
 export function fromTheStart(tempi: readonly TempoMark[]): TempoMark[] {
   const inOrder = [...tempi].sort((a, b) => a.tick - b.tick);
@@ -35,11 +53,11 @@ export function fromTheStart(tempi: readonly TempoMark[]): TempoMark[] {
 }
 
 /**
- * @param wanted quarters per minute at the first tempo mark; null takes the printed tempo
+ * @param wanted quarters per minute at the first tempo mark; null takes the printed tempo, or the guessed one
  * @example `clockFor(part, 480, 60).secondsAt(480) === 1`
  */
-export function clockFor(part: Pick<Part, 'tempi'>, wanted: number | null): Clock {
-  const printed = part.tempi[0]?.quartersPerMinute ?? TEMPO_WITHOUT_MARK;
+export function clockFor(part: Beginning, wanted: number | null): Clock {
+  const printed = firstTempo(part).quartersPerMinute;
   const tempo = wanted ?? printed;
   const factor = tempo / printed;
   const marks: TempoMark[] = part.tempi.length ? part.tempi : [{ tick: 0, quartersPerMinute: printed, printed: null }];

@@ -61,7 +61,7 @@ test('a finding is accepted with a reason, stays quiet over a reload, comes back
   await page.getByText(/^\d+ accepted in this part/).click();
   await expect(page.getByText('he has played it in time since June').first()).toBeVisible();
   // What it depends on changes: it is told again.
-  await page.getByLabel('Wanted tempo in quarters per minute').fill('190');
+  await page.getByLabel(/^Wanted tempo/).fill('190');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/^\d+ accepted in this part/)).toBeHidden();
   await expect(page.getByRole('article', { name })).not.toHaveCount(0);

@@ -7,7 +7,9 @@ import type { Passage } from '@/core/score/passages';
 import { LIMITS } from '@/core/util/limits';
 import { Button } from '@/ui/kit/button';
 import { Menu, MenuItem } from '@/ui/kit/menu';
+import { feltUnitOf } from '@/core/score/beat-unit';
 import { barsLabel } from '@/ui/kit/music';
+import { beatsPerMinute, signOf, upTo } from '@/ui/kit/tempo';
 import { TextField } from '@/ui/kit/text-field';
 import { deskDeeds } from './model/deeds';
 import { useDesk } from './model/desk';
@@ -22,7 +24,7 @@ export function Rail() {
       aria-label="Passages"
       className="flex h-full w-52 shrink-0 flex-col border-r border-line max-lg:h-auto max-lg:w-full max-lg:border-r-0 max-lg:border-b"
     >
-      <p className="px-4 pt-3 pb-1 text-xs text-soft">Passage · works up to / wanted</p>
+      <p className="px-4 pt-3 pb-1 text-xs text-soft">Passage · works up to / wanted{view.part ? `, ${signOf(feltUnitOf(view.part))}` : ''}</p>
       <ol className="grow overflow-y-auto px-2 pb-2 max-lg:flex max-lg:overflow-x-auto">
         {passages.list.map((passage, i) => (
           <li
@@ -91,8 +93,9 @@ const NO_TEMPO = { unplayable: 'unplayable', 'too slow and too quick': 'no tempo
 
 /** What was found in a passage, and up to which tempo it works. */
 function Outlook({ passage, index }: { passage: Passage; index: number }) {
-  const { report, tempi } = useDesk();
-  const wanted = report ? Math.round(report.tempo.wanted) : null;
+  const { report, tempi, view } = useDesk();
+  const unit = view.part ? feltUnitOf(view.part) : null;
+  const wanted = report?.tempo.wanted ?? null;
   const isKnown = report !== null && (!report.about || (passage.fromBar >= report.about.fromBar && passage.toBar <= report.about.toBar));
   const tempo = isKnown ? tempi?.passages[index] : undefined;
   const findings = report?.findings.filter((finding) => isSpot(finding) && finding.barIndex >= passage.fromBar && finding.barIndex <= passage.toBar) ?? [];
@@ -100,7 +103,7 @@ function Outlook({ passage, index }: { passage: Passage; index: number }) {
     <>
       <span className="flex items-baseline justify-between text-xs text-soft">
         <FindingCount count={findings.length} worst={Math.max(0, ...findings.map((finding) => finding.severity))} ready={isKnown} />
-        <span>{tempo && wanted !== null ? `${tempo.none ? NO_TEMPO[tempo.none] : (tempo.ceiling ?? 'any')} / ${wanted}` : '…'}</span>
+        <span>{tempo && unit && wanted !== null ? `${tempo.none ? NO_TEMPO[tempo.none] : tempo.ceiling === null ? 'any' : upTo(tempo.ceiling, unit)} / ${Math.round(beatsPerMinute(wanted, unit))}` : '…'}</span>
       </span>
       <TempoBar ceiling={tempo?.none ? 0 : (tempo?.ceiling ?? null)} wanted={wanted} />
     </>

@@ -1,12 +1,14 @@
 'use client';
 
+import { beatsPerMinute, signOf, upTo } from '@/ui/kit/tempo';
 import { Button } from '@/ui/kit/button';
 import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { z } from 'zod';
 import { toldOf } from '@/core/instruments/as-told';
 import type { FitCell, FitRow, ForPlayer, SpotCounts } from '@/core/checks/fit';
-import { printedTempo } from '@/core/score/time';
+import { feltUnitOf, QUARTER, type BeatUnit } from '@/core/score/beat-unit';
+import { firstTempo } from '@/core/score/time';
 import type { InstrumentKind } from '@/core/score/score';
 import type { Passage } from '@/core/score/passages';
 import { applyChanges } from '@/core/marking/change';
@@ -81,9 +83,10 @@ function useFit(part: FitPart, players: readonly KnownPlayer[]) {
     }
     setKept({ playerId: player.id, ok: variant !== null });
   }
-  const wanted = part.settings.tempo ?? (open ? printedTempo(open.part) : null);
+  const wanted = part.settings.tempo ?? (open ? firstTempo(open.part).quartersPerMinute : null);
+  const unit = open ? feltUnitOf(open.part) : QUARTER;
   const ownMarks = (id: string) => Object.keys(variants.find(({ playerId }) => playerId === id)?.marking ?? {}).length;
-  return { failed, ready: analyst !== null, wanted, rows, changes, kept, ownMarks, ask, keep };
+  return { failed, ready: analyst !== null, wanted, unit, rows, changes, kept, ownMarks, ask, keep };
 }
 
 const variantShape = z.object({ markingId: z.string(), marking: z.custom<Marking>((value) => typeof value === 'object' && value !== null) });
@@ -103,13 +106,13 @@ async function storeForPlayer(part: FitPart, player: KnownPlayer, found: ForPlay
 /** Players down, passages across: up to which tempo it works, and the worst spot. */
 export function Fit({ part, players }: { part: FitPart; players: readonly KnownPlayer[] }) {
   const fit = useFit(part, players);
-  const { wanted, kept } = fit;
+  const { wanted, unit, kept } = fit;
   if (fit.failed) return <ProblemNote problem={fit.failed} />;
   if (players.length === 0) return <p className="text-soft">Nobody here plays the {part.instrument}.</p>;
   return (
     <>
       <p className="text-[13px] text-soft">
-        Quarters per minute up to which nothing passes its threshold{wanted ? `; wanted ${Math.round(wanted)}` : ''}. ◆ watch, ◆◆ risk, ◆◆◆ will fail.
+        Up to which tempo ({signOf(unit)} per minute) nothing passes its threshold{wanted ? `; wanted ${beatsPerMinute(wanted, unit)}` : ''}. ◆ watch, ◆◆ risk, ◆◆◆ will fail.
       </p>
       <div className="overflow-x-auto">
         <table className="w-full min-w-160 border-separate border-spacing-0 text-left text-[13px]">
@@ -132,7 +135,7 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
           </thead>
           <tbody>
             {players.map((player) => (
-              <PlayerRow key={player.id} player={player} row={fit.rows.get(player.id)} passages={part.passages.length} wanted={wanted} />
+              <PlayerRow key={player.id} player={player} row={fit.rows.get(player.id)} passages={part.passages.length} wanted={wanted} unit={unit} />
             ))}
           </tbody>
         </table>
@@ -162,9 +165,10 @@ interface RowProps {
   row: FitRow | null | undefined;
   passages: number;
   wanted: number | null;
+  unit: BeatUnit;
 }
 
-function PlayerRow({ player, row, passages, wanted }: RowProps) {
+function PlayerRow({ player, row, passages, wanted, unit }: RowProps) {
   const cells = [row?.whole, ...(row?.passages ?? Array.from({ length: passages }, () => undefined))];
   return (
     <tr>
@@ -176,19 +180,19 @@ function PlayerRow({ player, row, passages, wanted }: RowProps) {
           This could not be worked out for {player.name}; look at size and tuning, or reload.
         </td>
       ) : (
-        cells.map((cell, i) => <Cell key={i} cell={cell} wanted={wanted} />)
+        cells.map((cell, i) => <Cell key={i} cell={cell} wanted={wanted} unit={unit} />)
       )}
     </tr>
   );
 }
 
-function Cell({ cell, wanted }: { cell: FitCell | undefined; wanted: number | null }) {
+function Cell({ cell, wanted, unit }: { cell: FitCell | undefined; wanted: number | null; unit: BeatUnit }) {
   if (!cell) return <td className="border-b border-line px-2 text-soft">…</td>;
   const { ceiling, none, worst, spots } = cell;
   const short = none !== null || (wanted !== null && ceiling !== null && ceiling < wanted);
   return (
     <td className="border-b border-line px-2 py-1 align-top" title={worst ? `Bar ${worst.bar}/${worst.beat}, ${worst.kind}: ${worst.text}` : 'nothing found'}>
-      <strong className={short ? 'text-plum' : ''}>{none ? (none === 'unplayable' ? none : 'no tempo') : (ceiling ?? 'any')}</strong>
+      <strong className={short ? 'text-plum' : ''}>{none ? (none === 'unplayable' ? none : 'no tempo') : ceiling === null ? 'any' : upTo(ceiling, unit)}</strong>
       {worst && (
         <span className={`block text-xs ${worst.severity > 1 ? 'text-plum' : 'text-soft'}`}>
           {MARKS[worst.severity]} {worst.kind}, bar {worst.bar}
