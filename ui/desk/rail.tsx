@@ -103,7 +103,11 @@ function Outlook({ passage, index }: { passage: Passage; index: number }) {
     <>
       <span className="flex items-baseline justify-between text-xs text-soft">
         <FindingCount count={findings.length} worst={Math.max(0, ...findings.map((finding) => finding.severity))} ready={isKnown} />
-        <span>{tempo && unit && wanted !== null ? `${tempo.none ? NO_TEMPO[tempo.none] : tempo.ceiling === null ? 'any' : upTo(tempo.ceiling, unit)} / ${Math.round(beatsPerMinute(wanted, unit))}` : '…'}</span>
+        <span>
+          {tempo && unit && wanted !== null
+            ? `${tempo.none ? NO_TEMPO[tempo.none] : tempo.ceiling === null ? 'any' : upTo(tempo.ceiling, unit)} / ${Math.round(beatsPerMinute(wanted, unit))}`
+            : '…'}
+        </span>
       </span>
       <TempoBar ceiling={tempo?.none ? 0 : (tempo?.ceiling ?? null)} wanted={wanted} />
     </>

@@ -112,7 +112,8 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
   return (
     <>
       <p className="text-[13px] text-soft">
-        Up to which tempo ({signOf(unit)} per minute) nothing passes its threshold{wanted ? `; wanted ${beatsPerMinute(wanted, unit)}` : ''}. ◆ watch, ◆◆ risk, ◆◆◆ will fail.
+        Up to which tempo ({signOf(unit)} per minute) nothing passes its threshold{wanted ? `; wanted ${beatsPerMinute(wanted, unit)}` : ''}. ◆ watch, ◆◆ risk,
+        ◆◆◆ will fail.
       </p>
       <div className="overflow-x-auto">
         <table className="w-full min-w-160 border-separate border-spacing-0 text-left text-[13px]">
@@ -192,7 +193,9 @@ function Cell({ cell, wanted, unit }: { cell: FitCell | undefined; wanted: numbe
   const short = none !== null || (wanted !== null && ceiling !== null && ceiling < wanted);
   return (
     <td className="border-b border-line px-2 py-1 align-top" title={worst ? `Bar ${worst.bar}/${worst.beat}, ${worst.kind}: ${worst.text}` : 'nothing found'}>
-      <strong className={short ? 'text-plum' : ''}>{none ? (none === 'unplayable' ? none : 'no tempo') : ceiling === null ? 'any' : upTo(ceiling, unit)}</strong>
+      <strong className={short ? 'text-plum' : ''}>
+        {none ? (none === 'unplayable' ? none : 'no tempo') : ceiling === null ? 'any' : upTo(ceiling, unit)}
+      </strong>
       {worst && (
         <span className={`block text-xs ${worst.severity > 1 ? 'text-plum' : 'text-soft'}`}>
           {MARKS[worst.severity]} {worst.kind}, bar {worst.bar}
