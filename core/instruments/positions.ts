@@ -71,3 +71,21 @@ export function chromaticPositionName(kind: InstrumentKind, hand: number, thumb:
   const names = kind === 'bass' ? BASS : CELLO;
   return names[hand] ?? `1 on ${note()}`;
 }
+
+/** Names of the positions that an instrument has, from the nut upwards. */
+export function positionNames(kind: InstrumentKind): readonly string[] {
+  if (kind === 'bass') return Object.values(BASS);
+  return kind === 'cello' ? Object.values(CELLO) : VIOLIN;
+}
+
+const ALL_NAMES: ReadonlySet<string> = new Set([...VIOLIN, ...Object.values(CELLO), ...Object.values(BASS)]);
+export const isPositionName = (name: string): boolean => ALL_NAMES.has(name);
+
+/** A position as it is written over a note. @example third: "3rd"; II-III stays */
+export function positionSign(name: string): string {
+  const at = VIOLIN.indexOf(name.replace(' (raised)', ''));
+  if (at < 0) return `${name} pos.`;
+  if (at === 0) return '½ pos.';
+  const ending = at > 3 ? 'th' : ['st', 'nd', 'rd'][at - 1]!;
+  return `${at}${ending}${name.endsWith('(raised)') ? '+' : ''} pos.`;
+}

@@ -112,3 +112,17 @@ describe('locks, alternatives and troubles', () => {
     expect(result.alternatives[0]!.notes).toHaveLength(2);
   });
 });
+
+describe('a position that is marked', () => {
+  const { part } = makeScore('violin', 'D5/1 E5/1 F#5/1 G5/1', { fifths: 1 });
+  const planned = (value: string, noteAt: number) => {
+    const marking = { [markKey(part.notes[noteAt]!.id, 'position')]: { value, origin: 'coach' as const } };
+    return planFingering({ part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, null), marking });
+  };
+  test('the hand is there', () => {
+    for (const name of ['third', 'second', 'fifth']) expect(planned(name, 1).alternatives[0]!.notes[1]!.place.position).toBe(name);
+  });
+  test('where it cannot be there the marks contradict, and that is said', () => {
+    expect(planned('twelfth', 0).unplayable).toMatchObject([{ reason: 'the marks contradict' }]);
+  });
+});

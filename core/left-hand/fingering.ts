@@ -7,7 +7,7 @@ import type { Line, LineEvent } from '../instruments/lines';
 import type { Note, Part } from '../score/score';
 import type { Clock } from '../score/time';
 import type { Player } from '../instruments/player';
-import { fingerInForce, stringInForce, type Marking } from '../marking/mark';
+import { fingerInForce, markAt, stringInForce, type Marking } from '../marking/mark';
 import { slurLinks } from '../marking/links';
 import { STRATEGIES, TERMS, type LeftHandCosts, type Strategy, type Term } from './costs';
 import { detours } from './detours';
@@ -115,7 +115,7 @@ export function prepareFingering(request: FingeringRequest, cache = new Map<stri
     const key = event.notes
       .map(
         (note, k) =>
-          `${note.pitch.step}${note.pitch.alter}${note.pitch.octave}${note.harmonic ?? ''}${note.harmonicShows ?? ''}${locks[k]?.finger ?? ''}/${locks[k]?.string ?? ''}`,
+          `${note.pitch.step}${note.pitch.alter}${note.pitch.octave}${note.harmonic ?? ''}${note.harmonicShows ?? ''}${locks[k]?.finger ?? ''}/${locks[k]?.string ?? ''}/${locks[k]?.position ?? ''}`,
       )
       .join(' ');
     let grips = kept(cache, key, () => gripsFor(event.notes, player, costs, lockOf));
@@ -148,8 +148,9 @@ function kept(cache: Map<string, Grip[]>, key: string, make: () => Grip[]): Grip
 function lockFor(note: Note, marking: Marking): Lock | undefined {
   const finger = fingerInForce(note, marking);
   const string = stringInForce(note, marking);
-  if (finger === null && string === null) return undefined;
-  return { ...(finger === null ? {} : { finger }), ...(string === null ? {} : { string }) };
+  const position = markAt(marking, note.id, 'position')?.value ?? null;
+  if (finger === null && string === null && position === null) return undefined;
+  return { ...(finger === null ? {} : { finger }), ...(string === null ? {} : { string }), ...(position === null ? {} : { position }) };
 }
 
 function whyNot(event: LineEvent, player: Player): Unplayable['reason'] {

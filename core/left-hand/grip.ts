@@ -30,6 +30,8 @@ export interface Grip {
 export interface Lock {
   finger?: string;
   string?: number;
+  /** By its name. */
+  position?: string;
 }
 
 const MOST_NOTES = 6;
@@ -78,6 +80,7 @@ function combinations<T>(items: readonly T[], size: number): T[][] {
 function fits(place: Place, lock: Lock | undefined): boolean {
   if (!lock) return true;
   if (lock.string !== undefined && place.string !== lock.string) return false;
+  if (lock.position !== undefined && place.position !== lock.position) return false;
   if (lock.finger === undefined) return true;
   const finger = fingerNumber(lock.finger);
   return place.finger === finger || (finger === 0 && place.harmonic !== null);

@@ -2,6 +2,7 @@
  * Every kind of mark, and all that depends on the kind alone. A kind without an entry is a type error; one with an entry is stored,
  * checked, named, planned with and written into files everywhere.
  */
+import { isPositionName } from '../instruments/positions';
 import { DYNAMIC_NAMES } from '../score/dynamics';
 import { parsePitch } from '../score/pitch';
 import { WRITABLE_ARTICULATIONS, type WritableArticulation } from '../score/score';
@@ -12,8 +13,11 @@ import { BOW_ZONES, bowPlace, CHORD_WAYS, parseHairpin, STROKE_WISHES, STRUCK, U
 /** What is wrong with a value, in words; null when it can be said. */
 type Problem = (value: string) => string | null;
 
-/** An element among a note's technical signs in MusicXML, instead of those that say the same; or words of its own there (`other-technical`). */
-type InFile = { replaces: readonly string[]; element(value: string): string } | { words: string } | 'slurs';
+/**
+ * An element among a note's technical signs in MusicXML, instead of those that say the same; words of its own there (`other-technical`); or
+ * something between two notes.
+ */
+type InFile = { replaces: readonly string[]; element(value: string): string } | { words(value: string): string } | 'slurs' | 'slides';
 
 interface Entry {
   /** `player`: fingers and bows; `wish`: what the coach wishes of the bow; `edit`: against the print; `words`: for the player. */
@@ -46,6 +50,9 @@ const words =
   };
 
 const PLAIN = { fingers: false, bow: false, suggested: null, alike: null, sequence: false, ofPitch: false } as const;
+const says = (words: string) => ({ words: () => words });
+/** Pencilled for the reader: the plan does not ask for it. */
+const SIGN = { ...PLAIN, group: 'player', at: 'note' } as const;
 const HAND = { ...PLAIN, group: 'player', at: 'note', fingers: true, alike: 'hand', ofPitch: true } as const;
 const BOW = { ...PLAIN, group: 'player', at: 'note', bow: true, suggested: 'bowing', alike: 'bow' } as const;
 const WISH = { ...PLAIN, group: 'wish', at: 'run', bow: true, inFile: null } as const;
@@ -73,12 +80,38 @@ const entries = {
     inFile: { replaces: ['string'], element: (value) => `<string>${value}</string>` },
   },
   /** One finger over two strings, from this note on. */
-  covered: { ...HAND, values: YES, name: 'Covered interval', inFile: { words: 'covered interval' } },
+  covered: { ...HAND, values: YES, name: 'Covered interval', inFile: says('covered interval') },
   bow: { ...BOW, values: ['down', 'up', STRUCK], name: 'Bow', inFile: { replaces: ['down-bow', 'up-bow'], element: (value) => `<${value}-bow/>` } },
-  retake: { ...BOW, values: YES, name: 'Retake', sequence: true, inFile: { words: 'retake' } },
-  hook: { ...BOW, values: YES, name: 'Hook', sequence: true, inFile: { words: 'hook' } },
+  retake: { ...BOW, values: YES, name: 'Retake', sequence: true, inFile: says('retake') },
+  hook: { ...BOW, values: YES, name: 'Hook', sequence: true, inFile: says('hook') },
   /** split: a new bow begins at this note inside the printed slur; join: this note is slurred to the one before. A slur hides or shows a shift. */
   slur: { ...BOW, values: ['split', 'join'], name: 'Slur', sequence: true, fingers: true, inFile: 'slurs' },
+
+  /** A position by its name: the hand is planned there. */
+  position: {
+    ...HAND,
+    values: (value: string) => (isPositionName(value) ? null : 'Use the name of a position, such as half, first, third, or II-III on the bass.'),
+    name: 'Position',
+    inFile: { words: (value) => `${value} position` },
+  },
+  /** Another finger that does as well, for whoever likes it better. */
+  'other-finger': {
+    ...SIGN,
+    values: ['0', '1', '2', '3', '4', 'T'],
+    name: 'Other finger',
+    alike: 'hand',
+    ofPitch: true,
+    inFile: { replaces: [], element: (value) => `<fingering alternate="yes">${value}</fingering>` },
+  },
+  extension: { ...SIGN, values: YES, name: 'Extension', alike: 'hand', ofPitch: true, inFile: says('extension') },
+  /** The finger stays down. */
+  stay: { ...SIGN, values: YES, name: 'Stay', ofPitch: true, inFile: says('stay') },
+  /** A slide that is heard, to the next note. */
+  slide: { ...SIGN, values: YES, name: 'Slide', inFile: 'slides' },
+  /** A pair of glasses: look up, or look out. */
+  'look-up': { ...SIGN, values: YES, name: 'Look up', inFile: says('look up') },
+  /** Whatever else is pencilled over a note. */
+  sign: { ...SIGN, values: words(LIMITS.sign), name: 'Sign', inFile: { words: (value) => value } },
 
   'bow-zone': { ...WISH, values: BOW_ZONES, name: 'bow-zone', alike: 'bow', sequence: true },
   'bow-amount': {

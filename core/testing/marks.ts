@@ -28,7 +28,10 @@ export function everyMark(part: Part, n: number): Record<string, Mark> {
 }
 
 const PLACES = ['frog', 'tip', '63 %'];
-const OPEN_VALUES: Readonly<Partial<Record<MarkKind, readonly string[]>>> = {
+/** Of kinds that have no short list. */
+export const OPEN_VALUES: Readonly<Partial<Record<MarkKind, readonly string[]>>> = {
+  position: ['first', 'third'],
+  sign: ['dolce & light', '<>'],
   pitch: ['F#4', 'Bb4', 'G4'],
   'bow-amount': ['little', 'whole', '12.5 cm'],
   'bow-from': PLACES,

@@ -8,6 +8,8 @@ export const LIMITS = {
   note: 600,
   /** Words, tempo and pitch that an edit prints. */
   printedWords: 300,
+  /** A sign over a note. */
+  sign: 24,
   /** Why something was changed. */
   why: 300,
   /** Why a finding is accepted. */

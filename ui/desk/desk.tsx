@@ -5,6 +5,7 @@ import { Footer } from './footer';
 import { Header } from './header/header';
 import { DeskProvider } from './model/desk';
 import type { DeskData } from './model/desk-data';
+import { MarkBar } from './mark-bar';
 import { Notices } from './notices';
 import { Panel } from './panel';
 import { Rail } from './rail';
@@ -26,6 +27,7 @@ export function Desk({ data }: { data: DeskData }) {
             <Notices />
             <ScoreView />
             <Status />
+            <MarkBar />
           </main>
           <Panel />
         </div>

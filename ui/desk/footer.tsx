@@ -24,7 +24,7 @@ const KEYS: ReadonlyArray<[keys: readonly string[], what: string]> = [
 /** The keys that are needed most, how it is played, and which tracks are shown. */
 export function Footer() {
   const desk = useDesk();
-  const { folded, setFolded, asTable, setAsTable, setDialog, play } = desk;
+  const { folded, setFolded, asTable, setAsTable, byButtons, setByButtons, setDialog, play } = desk;
   return (
     <footer className="flex min-h-8 flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-1 text-xs text-soft">
       {KEYS.map(([keys, what]) => (
@@ -41,6 +41,7 @@ export function Footer() {
         {TRACKS.map(([track, name]) => (
           <Shown key={track} name={name} on={!folded[track]} off="line-through" onSet={(on) => setFolded({ ...folded, [track]: !on })} />
         ))}
+        <Shown name="Buttons" on={byButtons} off="" onSet={setByButtons} />
         <Shown name="As a table" on={asTable} off="" onSet={setAsTable} />
       </span>
     </footer>

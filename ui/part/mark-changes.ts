@@ -6,7 +6,7 @@ import type { Note, Part } from '@/core/score/score';
 import { wishInWords } from '@/core/marking/wishes';
 import { changeTo, type Change } from '@/core/marking/change';
 import { bowInForce, fingerInForce, markAt, stringInForce, type Marking } from '@/core/marking/mark';
-import { BOW_WISH_KINDS, MARKS, PLAYER_KINDS, type MarkKind } from '@/core/marking/kinds';
+import { BOW_WISH_KINDS, PLAYER_KINDS, type MarkKind } from '@/core/marking/kinds';
 
 /**
  * What a key means for the notes that are chosen. Several are joined with one another and not to what was before; a direction is that of
@@ -85,6 +85,9 @@ export function nextString(note: Note, marking: Marking, strings: number): Chang
   );
 }
 
+/** Kinds that have words of their own there. */
+const SAID_APART: readonly MarkKind[] = ['finger', 'string', 'bow', 'slur'];
+
 /** What is marked on a note, in words for the status line. */
 export function marksInWords(note: Note, marking: Marking): string {
   const words: string[] = [];
@@ -96,8 +99,8 @@ export function marksInWords(note: Note, marking: Marking): string {
   if (string) words.push(`string ${string}${whose('string')}`);
   if (bow) words.push(`${bow}-bow${whose('bow')}`);
   for (const kind of PLAYER_KINDS) {
-    const { inFile } = MARKS[kind];
-    if (inFile && inFile !== 'slurs' && 'words' in inFile && markAt(marking, note.id, kind)) words.push(inFile.words);
+    const mark = markAt(marking, note.id, kind);
+    if (mark && !SAID_APART.includes(kind)) words.push(kind === 'sign' ? `“${mark.value}”` : markInWords(kind, mark.value).toLowerCase());
   }
   const slur = markAt(marking, note.id, 'slur');
   if (slur) words.push(slur.value === 'split' ? 'slur split here' : 'joined to the note before');

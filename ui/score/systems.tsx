@@ -1,6 +1,6 @@
 'use client';
 
-import { memo, useMemo, type MouseEvent } from 'react';
+import { memo, useMemo, useRef } from 'react';
 import type { Instrument } from '@/core/instruments/instrument';
 import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { Stroke } from '@/core/bow-arm/describe';
@@ -19,6 +19,7 @@ import { LeftHandTrack } from './left-hand-track';
 import { headsInOrder } from './layout';
 import { PlannedBows } from './planned-bows';
 import { RiskTrack } from './risk-track';
+import { usePicking } from './use-picking';
 import type { Engraving, System } from '@/ui/score/engraving';
 
 export interface Folded {
@@ -61,30 +62,26 @@ export function Systems(props: Props) {
   const { engraving, fromBar } = picture;
   const strokes = useMemo(() => strokesBySystem(engraving, fromBar, music.part, plan.strokes), [engraving, fromBar, music.part, plan.strokes]);
   const firstBars = useMemo(() => firstBarsOf(engraving, fromBar), [engraving, fromBar]);
+  const area = useRef<HTMLDivElement>(null);
+  const picking = usePicking(area, (x, y) => noteAt(engraving.systems, x, y), props.does.pick);
   return (
-    <>
+    <div ref={area} className="contents">
       {engraving.systems.map((system, i) => (
         <section key={i} className="rounded-xl border border-line bg-sheet px-2 pt-1 pb-2">
           <NoteSigns system={system} firstBar={firstBars[i]!} notes={music.playerNotes} onOpen={props.does.openNote} />
           {!props.folded.bow && <PlannedBows system={system} drawn={strokes[i] ?? []} marked={plan.bowsMarked} />}
-          <Staff system={system} {...props} />
+          <Staff system={system} index={i} picking={picking} {...props} />
           <Tracks system={system} drawn={strokes[i] ?? []} {...props} />
         </section>
       ))}
-    </>
+    </div>
   );
 }
 
 /** The engraving itself: notes are chosen here, and what is chosen or differs from the print is shown. */
-function Staff({ system, music, selection, does }: Props & { system: System }) {
-  const pick = (event: MouseEvent<HTMLDivElement>) => {
-    const inNote = (event.target as Element).closest('g.note')?.id;
-    const box = event.currentTarget.getBoundingClientRect();
-    const noteId = inNote ?? nearest(system, event.clientX - box.left);
-    if (noteId) does.pick(noteId, event.shiftKey);
-  };
+function Staff({ system, index, picking, music, selection }: Props & { system: System; index: number; picking: ReturnType<typeof usePicking> }) {
   return (
-    <div className="engraving relative cursor-pointer" onClick={pick}>
+    <div className="engraving relative cursor-pointer touch-pan-y select-none" data-system={index} {...picking}>
       <Picture svg={system.svg} />
       {Object.entries(system.heads)
         .filter(([id]) => music.changed.has(id))
@@ -151,6 +148,15 @@ function firstBarsOf(engraving: Engraving, fromBar: number): number[] {
 const Picture = memo(function Picture({ svg }: { svg: string }) {
   return <div dangerouslySetInnerHTML={{ __html: svg }} />;
 });
+
+/** The note under a point of the window, or next to it on its system; null elsewhere. */
+function noteAt(systems: readonly System[], x: number, y: number): string | null {
+  const under = document.elementFromPoint(x, y);
+  const staff = under?.closest<HTMLElement>('[data-system]');
+  const system = staff && systems[Number(staff.dataset.system)];
+  if (!system) return null;
+  return under!.closest('g.note')?.id ?? nearest(system, x - staff.getBoundingClientRect().left);
+}
 
 function nearest(system: System, x: number): string | null {
   let best: { id: string; distance: number } | null = null;

@@ -45,7 +45,7 @@ const ATTRIBUTE_ORDER = ['divisions', 'key', 'time', 'staves', 'part-symbol', 'i
 export function cutPassage(document: MusicXmlDocument, part: Part, marking: Marking, { fromBar, toBar }: PassageCut): string {
   const source = document.parts.find((candidate) => candidate.id === part.id);
   if (!source) throw new Error(`no part ${part.id}`);
-  const edits: TextEdit[] = [...withMarks(document, part, marking).edits, ...idEdits(document, part)];
+  const edits: TextEdit[] = [...withMarks(document, part, marking, { forReading: true }).edits, ...idEdits(document, part)];
   const carried = attributesBefore(document, source.measures, fromBar);
   const bars = source.measures.slice(fromBar, toBar + 1).map((measure, i) => {
     const text = measureText(document, measure, edits, i === 0 ? startAttributes(measure, carried) : '');
@@ -61,8 +61,7 @@ export function forEngraver(bars: string): string {
   return bars
     .replace(/<string\b[^>]*>\s*([1-6])\s*<\/string>/g, (_, number: string) => `<fingering>${NUMERALS[Number(number)]}</fingering>`)
     .replace(/<thumb-position\s*\/>/g, '<fingering>T</fingering>')
-    .replace(/<\/words>(?=\s*<\/direction-type>\s*<direction-type>\s*<metronome)/g, '\u00a0\u00a0</words>')
-    .replace(/<other-technical>(retake|hook|covered interval)<\/other-technical>/g, '');
+    .replace(/<\/words>(?=\s*<\/direction-type>\s*<direction-type>\s*<metronome)/g, '\u00a0\u00a0</words>');
 }
 
 function raw(document: MusicXmlDocument, element: XmlElement): string {

@@ -114,7 +114,7 @@ function readTechnical(technical: XmlElement, note: NoteSigns): void {
     const text = sign.text.trim();
     switch (sign.name) {
       case 'fingering':
-        if (/^[0-4]$/.test(text) && sign.attributes.substitution !== 'yes') note.printed.finger = text;
+        if (/^[0-4]$/.test(text) && sign.attributes.substitution !== 'yes' && sign.attributes.alternate !== 'yes') note.printed.finger = text;
         break;
       case 'thumb-position':
         note.printed.finger = 'T';

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { OPEN_VALUES } from '../../testing/marks';
 import { runs } from '../../testing/runs';
 import { DEMO_NAMES, demoScore, demoText } from '../../../tests/support/demo';
 import { linesOf } from '../../instruments/lines';
@@ -19,9 +20,9 @@ const reread = (text: string) => {
 /** The text without what marks add or change. */
 const withoutMarks = (text: string) =>
   text
-    .replace(/\s*<(fingering|string|other-technical)>[^<]*<\/\1>/g, '')
+    .replace(/\s*<(fingering|string|other-technical)\b[^>]*>[^<]*<\/\1>/g, '')
     .replace(/\s*<(down-bow|up-bow|thumb-position|open-string)\/>/g, '')
-    .replace(/\s*<slur [^>]*\/>/g, '')
+    .replace(/\s*<(slur|slide) [^>]*\/>/g, '')
     .replace(/\s*<technical>\s*<\/technical>/g, '')
     .replace(/\s*<notations>\s*<\/notations>/g, '');
 
@@ -34,7 +35,7 @@ const markedDemo = fc.constantFrom(...DEMO_NAMES).chain((name) => {
     return fc.array(mark, { maxLength: 25 }).map((marks) => {
       const marking: Record<string, Mark> = {};
       for (const { note, kind, value } of marks) {
-        const values = valuesOf(kind)!;
+        const values = valuesOf(kind) ?? OPEN_VALUES[kind]!;
         marking[markKey(notes[note]!.id, kind)] = { value: values[value % values.length]!, origin: 'coach' };
       }
       return { name, partIndex, marking: marking as Marking };
@@ -92,6 +93,10 @@ describe('single marks', () => {
     ['retake', 'yes', '<other-technical>retake</other-technical>'],
     ['hook', 'yes', '<other-technical>hook</other-technical>'],
     ['covered', 'yes', '<other-technical>covered interval</other-technical>'],
+    ['position', 'third', '<other-technical>third position</other-technical>'],
+    ['other-finger', '3', '<fingering alternate="yes">3</fingering>'],
+    ['stay', 'yes', '<other-technical>stay</other-technical>'],
+    ['slide', 'yes', '<slide type="start" number="1" line-type="solid"/>'],
   ] as const)('%s %s becomes %s', (kind, value, element) => expect(added(set(4, kind, value))).toContain(element));
   test('a split slur becomes two, with the numbers of the format', () => {
     const after = reread(writeMarked(document, part, set(2, 'slur', 'split'))).score.parts[0]!;

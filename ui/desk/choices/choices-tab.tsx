@@ -12,6 +12,7 @@ import { BowChoices } from './bow-choices';
 import { BowingCards } from './bowing-cards';
 import { FingeringCards } from './fingering-cards';
 import { AdviceList, HandSettings, HandSide } from './hand-side';
+import { PencilSigns } from './pencil-signs';
 
 export function ChoicesTab() {
   const desk = useDesk();
@@ -38,6 +39,7 @@ export function ChoicesTab() {
           <h2 className="text-base">{`${placeLabel(view.part, focus)} · ${pitchLabel(focus.pitch)}`}</h2>
           {choices.unanswered.problem && <NotAnswered problem={choices.unanswered.problem} onRetry={choices.unanswered.retry} />}
           {choices.hand === 'bow' ? <BowChoices /> : <HandSide />}
+          <PencilSigns />
         </>
       ) : (
         <>

@@ -1,5 +1,6 @@
 'use client';
 
+import { MARKS } from '@/core/marking/kinds';
 import type { Place } from '@/core/score/address';
 import { barsLabel } from '@/ui/kit/music';
 import { cleared, markedBy, nextString } from '@/ui/part/mark-changes';
@@ -79,8 +80,8 @@ export function obeying(desk: DeskModel): (command: Command) => void {
         const { reason, changes } = markedBy(part, marking, chosen, kind, value);
         desk.change(reason, changes);
       }
-      if (kind === 'finger' || kind === 'string') choices.setHand('left');
-      else if (kind !== 'covered') choices.setHand('bow');
+      if (MARKS[kind].fingers && kind !== 'slur') choices.setHand('left');
+      else if (MARKS[kind].bow) choices.setHand('bow');
     },
     'cycle string'() {
       if (desk.focus) desk.change('String', nextString(desk.focus, marking, desk.view.instrument.strings.length));

@@ -100,6 +100,7 @@ function useLooked(part: OpenedPart, data: DeskData) {
   const [dialog, setDialog] = useState<DeskDialog | null>(null);
   const [folded, setFolded] = useState<Folded>({ hand: false, bow: false, risk: false });
   const [asTable, setAsTable] = useState(false);
+  const [byButtons, setByButtons] = useState(false);
   const score = useRef<HTMLDivElement>(null);
   const widthPx = useWidth(score, data.widthPx);
   const selected = useSelection(view.part, data.noteId);
@@ -124,5 +125,22 @@ function useLooked(part: OpenedPart, data: DeskData) {
     if (print) window.history.replaceState(null, '', `/desk/${data.part.id}?${addressQuery(print, passage, selection.focus, tab)}`);
   }, [print, data.part.id, passage, selection.focus, tab]);
 
-  return { ...selected, focus, chosenIds, selectionBars, tab, setTab, dialog, setDialog, folded, setFolded, asTable, setAsTable, score, engraved };
+  return {
+    ...selected,
+    focus,
+    chosenIds,
+    selectionBars,
+    tab,
+    setTab,
+    dialog,
+    setDialog,
+    folded,
+    setFolded,
+    asTable,
+    setAsTable,
+    byButtons,
+    setByButtons,
+    score,
+    engraved,
+  };
 }
