@@ -123,6 +123,6 @@ describe('a position that is marked', () => {
     for (const name of ['third', 'second', 'fifth']) expect(planned(name, 1).alternatives[0]!.notes[1]!.place.position).toBe(name);
   });
   test('where it cannot be there the marks contradict, and that is said', () => {
-    expect(planned('twelfth', 0).unplayable).toMatchObject([{ reason: 'the marks contradict' }]);
+    expect(planned('fifteenth', 0).unplayable).toMatchObject([{ reason: 'the marks contradict' }]);
   });
 });
