@@ -6,6 +6,7 @@ import { usualPlayer } from '../instruments/player';
 import { clockFor } from '../score/time';
 import { atomsOf } from './atoms';
 import { planBowing } from './bowing';
+import { newSearchMemory } from './search';
 import { BOW_COSTS } from './tables';
 
 function atoms(music: string, tempo: number) {
@@ -28,6 +29,20 @@ describe('both searches find what a general-purpose shortest-path library finds 
       { numRuns: runs(12) },
     );
   });
+});
+
+test('what is kept from search to search does not change what the best bowing costs', () => {
+  const bar = fc.constantFrom('A4/1 B4/1 C5/1 D5/1', 'A4/1 B4!/1 C5./1 D5/1', 'A4./1 B4./1 C5!/1 D5/1', 'A4!/1 B4/1 C5/1 D5!/1');
+  const memory = newSearchMemory();
+  fc.assert(
+    // Bars of as many notes, so that what lies between two that differ can be kept.
+    fc.property(fc.array(bar, { minLength: 12, maxLength: 12 }), fc.nat(11), bar, (bars, at, other) => {
+      ownBowSearch(atoms(bars.join(' | '), 90), 'violin', BOW_COSTS, memory);
+      const row = atoms(bars.map((each, i) => (i === at ? other : each)).join(' | '), 90);
+      expect(ownBowSearch(row, 'violin', BOW_COSTS, memory)).toBeCloseTo(ownBowSearch(row, 'violin', BOW_COSTS), 6);
+    }),
+    { numRuns: runs(40) },
+  );
 });
 
 describe('a passage in its context', () => {

@@ -28,7 +28,12 @@ export interface BowSearchInput extends StepInput {
 
 /** What is kept from one search to the next on the same line; `kept` is never changed, only replaced. */
 export interface SearchMemory {
-  kept: { readonly keys: readonly string[]; readonly settings: string; readonly endingAt: ReadonlyArray<readonly Layer[]>; readonly offset: number } | null;
+  kept: {
+    readonly keys: readonly string[];
+    readonly settings: string;
+    readonly endingAt: ReadonlyArray<readonly Layer[]>;
+    /** What the costs at each end are short of the true ones. */ readonly offsets: readonly number[];
+  } | null;
   tables: Tables;
 }
 
@@ -63,30 +68,35 @@ export function* bowingInSteps(input: BowSearchInput, memory: SearchMemory): Ste
   const old = memory.kept?.settings === settings && memory.kept.keys.length === count ? memory.kept : null;
   const stale = staleEnds(atoms, keys, old?.keys ?? null);
   const endingAt: Array<readonly Layer[]> = [[]];
-  let offset = old?.offset ?? 0;
+  const offsets = [0];
+  /** How much more everything costs than before, while layers follow as they are. */
+  let more = 0;
   let searched = 0;
   /** Everything that ends here is as it was. */
   let asBefore = old !== null;
   for (let end = 1; end <= count; end++) {
     if (asBefore && !stale[end]) {
       endingAt.push(old!.endingAt[end]!);
+      offsets.push(old!.offsets[end]! + more);
       continue;
     }
     asBefore = false;
     if (++searched % ENDS_A_STEP === 0) yield;
     const layers = input.spansEndingAt[end]!.map((span) => openedLayer(span, endingAt[span.from]!, input, memory.tables));
     endingAt.push(layers);
+    offsets.push(offsets[end - 1]!);
     if (!old || stale[end] || !beginsAnew(atoms[end])) continue;
     const difference = constantDifference(layers, old.endingAt[end]!);
     if (difference === null) continue;
     // From here on everything costs as much more as this: told apart once, so that the old layers can follow as they are.
     for (const layer of layers) lower(layer, difference);
-    offset += difference;
+    offsets[end]! += difference;
+    more = offsets[end]! - old.offsets[end]!;
     asBefore = true;
   }
-  memory.kept = { keys, settings, endingAt, offset };
+  memory.kept = { keys, settings, endingAt, offsets };
   const found = readBack(endingAt, atoms);
-  return { strokes: found.strokes, cost: found.cost + offset, searched };
+  return { strokes: found.strokes, cost: found.cost + offsets[count]!, searched };
 }
 
 /** How far the costs of a stroke look to either side, in atoms: the figure before and the one after. */

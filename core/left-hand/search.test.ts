@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { runs } from '../testing/runs';
+import { demoScore } from '../../tests/support/demo';
 import { firstLine, makeScore, TICKS } from '../testing/make';
 import { usualPlayer } from '../instruments/player';
 import { clockFor } from '../score/time';
@@ -7,12 +8,12 @@ import { pitchName, spelled } from '../score/pitch';
 import type { InstrumentKind } from '../score/score';
 import { choicesForNote } from './choices';
 import { STRATEGIES } from './costs';
-import { explain, planFingering, prepareFingering, type FingeringRequest } from './fingering';
+import { explain, planFingering, preferredBy, prepareFingering, type FingeringRequest } from './fingering';
 import { guideNoteName } from './fingered-note';
 import { marksWorthWriting } from './worth-writing';
 import { fingerPart } from './part';
 import { costsMore, fingeringNumbers } from './reasons';
-import { carriedBy, cheapestPath } from './search';
+import { carriedBy, cheapestPath, type PathMemory } from './search';
 import { difficultyBits, shiftBetween, targetWidthMm } from './shift';
 import { gapSeconds, moveCost, ownCost, startCost, weighingFor, type Carried } from './transition';
 
@@ -170,4 +171,43 @@ describe('what is written down', () => {
     const { line: _line, ...asked } = request('violin', 'B4+G5 A4+F#5', { words: [{ quarter: 0, text: 'div.' }] });
     expect(fingerPart({ ...asked, alternatives: 2 }).alternatives.map((way) => way.notes.length)).toEqual([4, 4]);
   });
+});
+
+test('what is kept from search to search changes neither the way nor what it costs', () => {
+  const part = demoScore('mill-race-serenade').score.parts[0]!;
+  const asked = { part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, null), marking: {} };
+  const { grips, moments } = prepareFingering(asked, new Map());
+  const weighing = weighingFor(asked.player, preferredBy({}));
+  const memory: PathMemory = { kept: null };
+  fc.assert(
+    fc.property(fc.array(fc.tuple(fc.nat(grips.length - 1), fc.nat(40)), { maxLength: 3 }), (held) => {
+      const fixed = grips.map((list, i) => {
+        const one = held.find(([at]) => at === i);
+        return one ? [list[one[1] % list.length]!] : list;
+      });
+      const [kept, fresh] = [cheapestPath({ grips: fixed, moments, weighing }, memory), cheapestPath({ grips: fixed, moments, weighing })];
+      expect(kept.choice).toEqual(fresh.choice);
+      expect(kept.cost).toBeCloseTo(fresh.cost, 6);
+    }),
+    { numRuns: runs(40) },
+  );
+});
+
+test('nothing that could be played instead is cheaper than what is planned; each costs what the plan with it costs more', () => {
+  const part = demoScore('mill-race-serenade').score.parts[0]!;
+  const asked = { part, line: firstLine(part), player: usualPlayer('violin'), clock: clockFor(part, null), marking: {} };
+  const { grips, moments, events } = prepareFingering(asked, new Map());
+  const weighing = weighingFor(asked.player, preferredBy({}));
+  const best = cheapestPath({ grips, moments, weighing }).cost;
+  for (const at of [5, 17, 40]) {
+    const choices = choicesForNote(asked, events[at]!.notes[0]!);
+    expect(choices.map(({ now }) => now)).toEqual([true, ...choices.slice(1).map(() => false)]);
+    for (const { place, extra } of choices.slice(0, 6)) {
+      const same = grips[at]!.filter(({ places: [p] }) => p!.string === place.string && p!.finger === place.finger && p!.position === place.position);
+      const dearer = Math.min(...same.map((grip) => cheapestPath({ grips: grips.map((list, i) => (i === at ? [grip] : list)), moments, weighing }).cost));
+      // What lies further away is held, so it may come out a little dearer.
+      expect(extra).toBeGreaterThanOrEqual(dearer - best - 0.01);
+      expect(extra).toBeLessThan(dearer - best + 1);
+    }
+  }
 });

@@ -37,7 +37,8 @@ export interface PathMemory {
     readonly grips: SearchInput['grips'];
     readonly moments: readonly Moment[];
     readonly columns: ReadonlyArray<readonly State[]>;
-    readonly offset: number;
+    /** What the costs of each column are short of the true ones. */
+    readonly offsets: readonly number[];
   } | null;
 }
 
@@ -52,15 +53,19 @@ export function cheapestPath({ grips, moments, weighing }: SearchInput, memory: 
   const old = memory.kept && memory.kept.grips.length === count ? memory.kept : null;
   const moves = (memory.moves ??= new MoveTables());
   const columns: Array<readonly State[]> = [];
-  let offset = old?.offset ?? 0;
+  const offsets: number[] = [];
+  /** How much more everything costs than before, while columns follow as they are. */
+  let more = 0;
   let asBefore = old !== null;
   for (let i = 0; i < count; i++) {
     const same = old !== null && old.grips[i] === grips[i] && sameMoment(old.moments[i]!, moments[i]!);
     if (asBefore && same) {
       columns.push(old.columns[i]!);
+      offsets.push(old.offsets[i]! + more);
       continue;
     }
     asBefore = false;
+    let offset = offsets[i - 1] ?? 0;
     let column =
       i === 0
         ? firstColumn(grips[0]!, moments[0]!, weighing)
@@ -69,12 +74,14 @@ export function cheapestPath({ grips, moments, weighing }: SearchInput, memory: 
     if (difference !== null) {
       column = column.map((state) => ({ ...state, cost: exact(state.cost - difference) }));
       offset += difference;
+      more = offset - old!.offsets[i]!;
       asBefore = true;
     }
     columns.push(column);
+    offsets.push(offset);
   }
-  memory.kept = { grips, moments, columns, offset };
-  return { ...readBack(columns, count), cost: leastOf(columns.at(-1)!).cost + offset };
+  memory.kept = { grips, moments, columns, offsets };
+  return { ...readBack(columns, count), cost: leastOf(columns.at(-1)!).cost + offsets.at(-1)! };
 }
 
 /** Costs in whole billionths: of two ways that cost the same, the same one is taken whatever was searched before. */

@@ -4,7 +4,7 @@ import { aStar } from 'ngraph.path';
 import type { Atom } from '../../core/bow-arm/atoms';
 import { usualBow } from '../../core/bow-arm/bow';
 import { driftCost, driftWeight, hookCost, loudnessCost, retakePrice, spanCost, changeCost } from '../../core/bow-arm/costs';
-import { cheapestBowing } from '../../core/bow-arm/search';
+import { newSearchMemory, cheapestBowing } from '../../core/bow-arm/search';
 import { GRID, gridPlace, RETAKE_CELLS } from '../../core/bow-arm/step-tables';
 import { strokeSpan, type StrokeSpan } from '../../core/bow-arm/stroke';
 import { HAIR_CM, type BowCosts } from '../../core/bow-arm/tables';
@@ -102,7 +102,7 @@ export function bowGraph(atoms: readonly Atom[], instrument: keyof typeof HAIR_C
 }
 
 /** The same strokes by our own search. */
-export function ownBowSearch(atoms: readonly Atom[], instrument: keyof typeof HAIR_CM, costs: BowCosts): number {
+export function ownBowSearch(atoms: readonly Atom[], instrument: keyof typeof HAIR_CM, costs: BowCosts, memory = newSearchMemory()): number {
   const spansEndingAt: StrokeSpan[][] = [[], ...atoms.map((_, i) => [strokeSpan(atoms, i, i, usualBow(instrument), costs)])];
-  return cheapestBowing({ atoms, spansEndingAt, hairCm: HAIR_CM[instrument], costs }).cost;
+  return cheapestBowing({ atoms, spansEndingAt, hairCm: HAIR_CM[instrument], costs }, memory).cost;
 }
