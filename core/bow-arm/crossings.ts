@@ -62,40 +62,47 @@ export function levelOf(event: Pick<LineEvent, 'notes'>, stringOf: StringOf): nu
 /** A change of level smaller than this is none: a double stop with one of its own strings. */
 const SAME_LEVEL = 0.51;
 
-export function crossingsOf(strokes: readonly Stroke[], line: Line, stringOf: StringOf, secondsAt: (tick: number) => number, bow: Bow): Crossing[] {
+/** The level of the bow at a note, and how it came there. */
+export interface BowLevel {
+  noteId: string;
+  onset: number;
+  level: number;
+  stroke: Stroke;
+  /** Null where it stays on its level, or begins. */
+  crossing: { from: number; fromOnset: number; leap: boolean; inSlur: boolean } | null;
+}
+
+/** The levels of the bow through a line; where nothing is bowed, or no string is known, the row begins anew. */
+export function bowLevels(strokes: readonly Stroke[], line: Line, stringOf: StringOf): BowLevel[] {
   const strokeOf = new Map<string, Stroke>();
   for (const stroke of strokes) for (const id of stroke.noteIds) strokeOf.set(id, stroke);
-  const found: Crossing[] = [];
-  let before: { event: LineEvent; level: number } | null = null;
-  for (const event of line.events) {
-    const noteId = event.ids[0]!;
-    const stroke = strokeOf.get(noteId);
-    const level = levelOf(event, stringOf);
+  const levels: BowLevel[] = [];
+  let before: BowLevel | null = null;
+  for (const { ids, notes, onset } of line.events) {
+    const stroke = strokeOf.get(ids[0]!);
+    const level = levelOf({ notes }, stringOf);
     if (!stroke || level === null) {
       before = null;
       continue;
     }
-    if (before && Math.abs(level - before.level) >= SAME_LEVEL) {
-      const inSlur = strokeOf.get(before.event.ids[0]!) === stroke;
-      const place = inSlur ? placeWithin(stroke, event.onset, secondsAt) : stroke.from;
-      const strings = Math.abs(level - before.level);
-      found.push({
-        noteId,
-        barIndex: stroke.barIndex,
-        onset: event.onset,
-        from: before.level,
-        to: level,
-        leap: strings > 1.5,
-        inSlur,
-        atS: secondsAt(event.onset),
-        seconds: secondsAt(event.onset) - secondsAt(before.event.onset),
-        place,
-        handCm: handTravelCm(place, strings, bow),
-      });
-    }
-    before = { event, level };
+    const strings: number = before ? Math.abs(level - before.level) : 0;
+    const crossing: BowLevel['crossing'] =
+      before && strings >= SAME_LEVEL ? { from: before.level, fromOnset: before.onset, leap: strings > 1.5, inSlur: before.stroke === stroke } : null;
+    before = { noteId: ids[0]!, onset, level, stroke, crossing };
+    levels.push(before);
   }
-  return found;
+  return levels;
+}
+
+export function crossingsOf(strokes: readonly Stroke[], line: Line, stringOf: StringOf, secondsAt: (tick: number) => number, bow: Bow): Crossing[] {
+  return bowLevels(strokes, line, stringOf).flatMap(({ noteId, onset, level, stroke, crossing }) => {
+    if (!crossing) return [];
+    const { from, fromOnset, leap, inSlur } = crossing;
+    const place = inSlur ? placeWithin(stroke, onset, secondsAt) : stroke.from;
+    const atS = secondsAt(onset);
+    const handCm = handTravelCm(place, Math.abs(level - from), bow);
+    return [{ noteId, barIndex: stroke.barIndex, onset, from, to: level, leap, inSlur, atS, seconds: atS - secondsAt(fromOnset), place, handCm }];
+  });
 }
 
 function placeWithin(stroke: Stroke, tick: number, secondsAt: (tick: number) => number): number {

@@ -8,6 +8,7 @@ import { useDesk } from './model/desk';
 const TRACKS: ReadonlyArray<[track: keyof Folded, name: string]> = [
   ['hand', 'Left hand'],
   ['bow', 'Bow'],
+  ['strings', 'Strings'],
   ['risk', 'Risk'],
 ];
 

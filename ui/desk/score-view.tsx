@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 import type { PlayerNote } from '@/core/marking/notes';
 import { Waiting } from '@/ui/kit/waiting';
 import { MoreBars } from '@/ui/score/more-bars';
+import { TracksFit } from '@/ui/score/heights';
 import { Systems } from '@/ui/score/systems';
 import { useDesk } from './model/desk';
 import { deskDeeds, obeying } from './model/deeds';
@@ -42,20 +43,22 @@ export function ScoreView() {
 
 function Drawn() {
   const desk = useDesk();
-  const { engraved, passage, view, drawn, chosenIds, selection, folded, play, dragged } = desk;
+  const { engraved, passage, view, conditions, drawn, chosenIds, selection, folded, play, dragged } = desk;
   const openNote = (note: PlayerNote) => {
     desk.setTab('notes');
     deskDeeds(desk).goTo({ barIndex: note.barIndex, noteId: note.target.startsWith('n-') ? note.target : null });
   };
   return (
-    <Systems
-      picture={{ engraving: engraved.engraving!, fromBar: passage.fromBar }}
-      music={{ part: view.part, instrument: view.instrument, changed: view.changed, playerNotes: view.notes }}
-      plan={drawn}
-      selection={{ selected: chosenIds, focus: selection.focus }}
-      folded={folded}
-      playing={{ store: play.playing, secondsAt: play.secondsAt }}
-      does={{ pick: desk.go, dragBow: dragged.drag, dropBow: dragged.drop, openNote }}
-    />
+    <TracksFit>
+      <Systems
+        picture={{ engraving: engraved.engraving!, fromBar: passage.fromBar }}
+        music={{ part: view.part, instrument: view.instrument, changed: view.changed, playerNotes: view.notes, line: conditions.line }}
+        plan={drawn}
+        selection={{ selected: chosenIds, focus: selection.focus }}
+        folded={folded}
+        playing={{ store: play.playing, secondsAt: play.secondsAt }}
+        does={{ pick: desk.go, dragBow: dragged.drag, dropBow: dragged.drop, openNote }}
+      />
+    </TracksFit>
   );
 }

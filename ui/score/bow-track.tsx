@@ -6,15 +6,18 @@ import { memo, useRef, useState, type PointerEvent } from 'react';
 import type { Stroke } from '@/core/bow-arm/describe';
 import type { DynamicLevel } from '@/core/score/score';
 import type { System } from './engraving';
+import { useHeights } from './heights';
 import { LABEL_WIDTH, Row, textWidth } from './layout';
 
-export const BOW_HEIGHT = 76;
 const TOP = 8;
-const BOTTOM = 18;
+/** Below the tip: what is done there, in words. */
+const BOTTOM = 16;
 
-/** Height of a place on the bow, 0 frog to 1 tip. */
-export const bowY = (place: number): number => TOP + (BOW_HEIGHT - TOP - BOTTOM) * place;
-const placeAtY = (y: number): number => Math.min(1, Math.max(0, (y - TOP) / (BOW_HEIGHT - TOP - BOTTOM)));
+/** From a place on the bow, 0 frog to 1 tip, to its height in the track, and back. */
+export const bowScale = (height: number) => ({
+  yOf: (place: number): number => TOP + (height - TOP - BOTTOM) * place,
+  placeAt: (y: number): number => Math.min(1, Math.max(0, (y - TOP) / (height - TOP - BOTTOM))),
+});
 
 const THICKNESS: Readonly<Record<DynamicLevel, number>> = { ppp: 1.2, pp: 1.5, p: 2, mp: 2.4, mf: 2.9, f: 3.6, ff: 4.4, fff: 5 };
 
@@ -47,12 +50,14 @@ interface Props {
 }
 
 export const BowTrack = memo(function BowTrack({ system, strokes, marked, focus, onDrag, onDrop }: Props) {
+  const height = useHeights().bow;
+  const { yOf: bowY } = bowScale(height);
   const end = system.widthPx - 4;
   const row = new Row();
   return (
     <svg
       width={system.widthPx}
-      height={BOW_HEIGHT}
+      height={height}
       className="block touch-pan-y"
       role="img"
       aria-label={`Bow: ${strokes.length} strokes in this system; the table below says all of it. Ends can be dragged, or set under Choices, Bow.`}
@@ -83,7 +88,7 @@ export const BowTrack = memo(function BowTrack({ system, strokes, marked, focus,
               <line x1={before.to} y1={bowY(before.stroke.endsAt)} x2={from} y2={y1} stroke="var(--rosin)" strokeWidth={1.2} strokeDasharray="3 3" />
             )}
             <path
-              d={pathOf(drawn)}
+              d={pathOf(drawn, bowY)}
               fill="none"
               stroke="var(--rosin)"
               strokeWidth={THICKNESS[stroke.level]}
@@ -96,12 +101,12 @@ export const BowTrack = memo(function BowTrack({ system, strokes, marked, focus,
               <circle cx={from} cy={y1} r={chosen ? 4.4 : 3.2} fill={full ? 'var(--rosin)' : 'var(--sheet)'} stroke="var(--rosin)" strokeWidth={1.5} />
             )}
             {!stroke.feasible && row.claim({ from: from + 8, to: from + 20 }) && (
-              <text x={from + 10} y={BOW_HEIGHT - 4} fontSize={12} fontWeight={700} fill="var(--plum)">
+              <text x={from + 10} y={height - 3} fontSize={12} fontWeight={700} fill="var(--plum)">
                 !<title>Too little bow or time here</title>
               </text>
             )}
             {labelFits && (
-              <text x={from} y={BOW_HEIGHT - 4} fontSize={12} textAnchor="middle" fill="var(--rosin)">
+              <text x={from} y={height - 3} fontSize={12} textAnchor="middle" fill="var(--rosin)">
                 {label}
               </text>
             )}
@@ -118,7 +123,7 @@ export const BowTrack = memo(function BowTrack({ system, strokes, marked, focus,
 });
 
 /** A plain stroke is a line; a tremolo goes there and back as often as it is played, at most as often as can be seen. */
-function pathOf({ stroke, from, to, begins, ends }: DrawnStroke): string {
+function pathOf({ stroke, from, to, begins, ends }: DrawnStroke, bowY: (place: number) => number): string {
   if (stroke.strokes === 1)
     return `M${from.toFixed(1)} ${bowY(placeOn(stroke, begins)).toFixed(1)} L${to.toFixed(1)} ${bowY(placeOn(stroke, ends)).toFixed(1)}`;
   const count = Math.max(2, Math.min(stroke.strokes || Infinity, Math.floor((to - from) / 5)));
@@ -131,6 +136,7 @@ function pathOf({ stroke, from, to, begins, ends }: DrawnStroke): string {
 
 /** Where the coach wishes the stroke: a shaded part of the bow, a small triangle for a beginning or an end. */
 function Wish({ drawn: { stroke, from, to, begins, ends } }: { drawn: DrawnStroke }) {
+  const { yOf: bowY } = bowScale(useHeights().bow);
   const { wish } = stroke;
   if (!wish) return null;
   const mark = (x: number, place: { from: number; to: number }, pointing: 1 | -1) => {
@@ -158,6 +164,7 @@ function Wish({ drawn: { stroke, from, to, begins, ends } }: { drawn: DrawnStrok
 
 /** The end of a stroke, to be taken with the pointer. */
 function EndHandle({ drawn: { stroke, to }, onDrag, onDrop }: { drawn: DrawnStroke } & Pick<Props, 'onDrag' | 'onDrop'>) {
+  const { yOf: bowY, placeAt: placeAtY } = bowScale(useHeights().bow);
   const [place, setPlace] = useState<number | null>(null);
   const top = useRef(0);
   /** Where it ended when it was taken hold of: the plan follows the hand, so that the stroke soon ends where it is dragged to. */

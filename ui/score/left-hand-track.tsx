@@ -5,13 +5,13 @@ import { stringName, type Instrument } from '@/core/instruments/instrument';
 import { fingerName } from '@/core/instruments/player';
 import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { System } from './engraving';
+import { useHeights } from './heights';
 import { LABEL_WIDTH, Row, textWidth } from './layout';
 
-export const HAND_HEIGHT = 112;
 /** Above the nut: the names of the positions. */
-const TOP = 24;
+const TOP = 23;
 /** Below the deepest finger: the shifts. */
-const BOTTOM = 20;
+const BOTTOM = 16;
 
 interface Props {
   system: System;
@@ -32,7 +32,8 @@ interface Band {
 }
 
 export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instrument, marked, selected }: Props) {
-  const { fingers, fans, radius, octaveMm, yOf } = placedFingers(system, notes, instrument);
+  const height = useHeights().hand;
+  const { fingers, fans, radius, octaveMm, yOf } = placedFingers(system, notes, instrument, height);
   const drawn = fingers.map(({ note }) => note);
   const headX = (note: FingeredNote) => system.heads[note.id]!.x;
   const bands = bandsOf(drawn, instrument, headX);
@@ -41,7 +42,7 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
   return (
     <svg
       width={system.widthPx}
-      height={HAND_HEIGHT}
+      height={height}
       className="block"
       role="img"
       aria-label={`Left hand: ${shifts.length} shifts in this system; the table below says all of it.`}
@@ -117,6 +118,7 @@ function PositionNames({ bands, end }: { bands: readonly Band[]; end: number }) 
 
 /** How far and in what time, the hardest first where there is no room for all. */
 function ShiftLabels({ shifts, end, xOf }: { shifts: readonly FingeredNote[]; end: number; xOf(note: FingeredNote): number }) {
+  const height = useHeights().hand;
   const row = new Row();
   return shifts.map((note) => {
     const { mm, gapMs } = note.shift!;
@@ -124,7 +126,7 @@ function ShiftLabels({ shifts, end, xOf }: { shifts: readonly FingeredNote[]; en
     const width = textWidth(label);
     const x = Math.max(LABEL_WIDTH, Math.min(end - width, xOf(note) - width / 2));
     return row.claim({ from: x, to: x + width }) ? (
-      <text key={note.id} x={x} y={HAND_HEIGHT - 1} fontSize={12} fontWeight={600} fill="var(--spruce)">
+      <text key={note.id} x={x} y={height - 2} fontSize={12} fontWeight={600} fill="var(--spruce)">
         {label}
       </text>
     ) : null;
@@ -150,12 +152,12 @@ function FingerHead({ x, y, r, note: { place }, full }: { x: number; y: number; 
 }
 
 /** Where every finger of a system is drawn, px. */
-export function placedFingers(system: System, notes: readonly FingeredNote[], { lengthMm }: Instrument) {
+export function placedFingers(system: System, notes: readonly FingeredNote[], { lengthMm }: Instrument, height: number) {
   const drawn = notes.filter((note) => system.heads[note.id]);
   const deepest = drawn.reduce((most, note) => Math.max(most, stopMm(lengthMm, note.place.stop)), 0);
   const octaveMm = lengthMm / 2;
   const mostMm = Math.max(deepest + 12, octaveMm);
-  const yOf = (mm: number) => TOP + ((HAND_HEIGHT - TOP - BOTTOM) * mm) / mostMm;
+  const yOf = (mm: number) => TOP + ((height - TOP - BOTTOM) * mm) / mostMm;
   const headX = (note: FingeredNote) => system.heads[note.id]!.x;
   const gaps = drawn
     .slice(1)

@@ -4,10 +4,9 @@ import { FINDINGS, labelOf, type FindingKind, type Shape } from '@/core/checks/k
 import type { NoteRisk } from '@/core/checks/context';
 import type { Finding } from '@/core/checks/finding';
 import type { System } from './engraving';
+import { useHeights } from './heights';
 import { LABEL_WIDTH, Row, textWidth } from './layout';
 
-const HEIGHT = 42;
-const BASE = HEIGHT - 6;
 /** A chance of this much fills the height. */
 const FULL = 0.6;
 
@@ -20,6 +19,8 @@ interface Props {
 }
 
 export const RiskTrack = memo(function RiskTrack({ system, risks, findings, barOf }: Props) {
+  const height = useHeights().risk;
+  const base = height - 6;
   const end = system.widthPx - 4;
   const drawn = risks.filter((risk) => system.heads[risk.noteId]);
   const severity = new Map<string, number>();
@@ -32,20 +33,20 @@ export const RiskTrack = memo(function RiskTrack({ system, risks, findings, barO
   const stems = [...severity.keys()].map((id) => system.heads[id]?.x ?? -1);
   const clearOfStems = (from: number, to: number) => stems.every((x) => x < from || x > to);
   return (
-    <svg width={system.widthPx} height={HEIGHT} className="block" role="img" aria-label={`Risk: ${spots.length} bars with a finding in this system.`}>
-      <line x1={LABEL_WIDTH} x2={end} y1={BASE} y2={BASE} stroke="var(--line)" />
-      <text x={0} y={BASE + 3} fontSize={12} fill="var(--soft)">
+    <svg width={system.widthPx} height={height} className="block" role="img" aria-label={`Risk: ${spots.length} bars with a finding in this system.`}>
+      <line x1={LABEL_WIDTH} x2={end} y1={base} y2={base} stroke="var(--line)" />
+      <text x={0} y={base + 3} fontSize={12} fill="var(--soft)">
         risk
       </text>
       {drawn.map((risk) => {
         const x = system.heads[risk.noteId]!.x;
         const bad = (severity.get(risk.noteId) ?? 0) > 0;
-        const height = Math.min(1, risk.chance / FULL) * (BASE - 8);
-        if (!bad && risk.chance < 0.01) return <circle key={risk.noteId} cx={x} cy={BASE} r={1.5} fill="var(--line)" />;
+        const tall = Math.min(1, risk.chance / FULL) * (base - 8);
+        if (!bad && risk.chance < 0.01) return <circle key={risk.noteId} cx={x} cy={base} r={1.5} fill="var(--line)" />;
         return (
           <g key={risk.noteId}>
-            <line x1={x} x2={x} y1={BASE} y2={BASE - height} stroke={bad ? 'var(--plum)' : 'var(--soft)'} strokeWidth={bad ? 2.5 : 1.2} />
-            <Outline cause={risk.cause} x={x} y={BASE - height} size={bad ? 4.5 : 2.5} colour={bad ? 'var(--plum)' : 'var(--soft)'} />
+            <line x1={x} x2={x} y1={base} y2={base - tall} stroke={bad ? 'var(--plum)' : 'var(--soft)'} strokeWidth={bad ? 2.5 : 1.2} />
+            <Outline cause={risk.cause} x={x} y={base - tall} size={bad ? 4.5 : 2.5} colour={bad ? 'var(--plum)' : 'var(--soft)'} />
           </g>
         );
       })}
@@ -59,12 +60,12 @@ export const RiskTrack = memo(function RiskTrack({ system, risks, findings, barO
           (from) => from >= LABEL_WIDTH && from + width <= end && clearOfStems(from, from + width) && row.claim({ from, to: from + width }),
         );
         const chance = drawn.find((risk) => risk.noteId === id)?.chance ?? 0;
-        const y = Math.max(12, BASE - Math.min(1, chance / FULL) * (BASE - 8) + 3);
+        const y = Math.max(12, base - Math.min(1, chance / FULL) * (base - 8) + 3);
         return (
           <g key={finding.id}>
-            {finding.kind !== 'out-of-tune risk' && <Outline cause={finding.kind} x={x} y={BASE - 4} size={4.5} colour="var(--plum)" />}
+            {finding.kind !== 'out-of-tune risk' && <Outline cause={finding.kind} x={x} y={base - 4} size={4.5} colour="var(--plum)" />}
             {at !== undefined && (
-              <text x={at} y={Math.min(y, BASE - 4)} fontSize={12} fontWeight={600} fill="var(--plum)">
+              <text x={at} y={Math.min(y, base - 4)} fontSize={12} fontWeight={600} fill="var(--plum)">
                 {label}
               </text>
             )}

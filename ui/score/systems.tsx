@@ -3,7 +3,10 @@
 import { memo, useMemo, useRef } from 'react';
 import type { Instrument } from '@/core/instruments/instrument';
 import type { FingeredNote } from '@/core/left-hand/fingering';
+import { linesOf } from '@/core/instruments/lines';
+import { bowLevels, type BowLevel } from '@/core/bow-arm/crossings';
 import type { Stroke } from '@/core/bow-arm/describe';
+import { stringPatterns, type StringPattern } from '@/core/bow-arm/string-patterns';
 import type { NoteRisk } from '@/core/checks/context';
 import type { Finding } from '@/core/checks/finding';
 import { noteById } from '@/core/score/find';
@@ -19,12 +22,14 @@ import { LeftHandTrack } from './left-hand-track';
 import { headsInOrder } from './layout';
 import { PlannedBows } from './planned-bows';
 import { RiskTrack } from './risk-track';
+import { StringsTrack } from './strings-track';
 import { usePicking } from './use-picking';
 import type { Engraving, System } from '@/ui/score/engraving';
 
 export interface Folded {
   hand: boolean;
   bow: boolean;
+  strings: boolean;
   risk: boolean;
 }
 
@@ -36,6 +41,8 @@ interface Props {
     playerNotes: readonly PlayerNote[];
     /** Notes that differ from the print. */
     changed: ReadonlySet<string>;
+    /** Which line of a divided part is bowed. */
+    line: number;
   };
   plan: {
     notes: readonly FingeredNote[];
@@ -62,6 +69,7 @@ export function Systems(props: Props) {
   const { engraving, fromBar } = picture;
   const strokes = useMemo(() => strokesBySystem(engraving, fromBar, music.part, plan.strokes), [engraving, fromBar, music.part, plan.strokes]);
   const firstBars = useMemo(() => firstBarsOf(engraving, fromBar), [engraving, fromBar]);
+  const crossings = useCrossings(music.part, music.line, plan);
   const area = useRef<HTMLDivElement>(null);
   const picking = usePicking(area, (x, y) => noteAt(engraving.systems, x, y), props.does.pick);
   return (
@@ -71,7 +79,7 @@ export function Systems(props: Props) {
           <NoteSigns system={system} firstBar={firstBars[i]!} notes={music.playerNotes} onOpen={props.does.openNote} />
           {!props.folded.bow && <PlannedBows system={system} drawn={strokes[i] ?? []} marked={plan.bowsMarked} />}
           <Staff system={system} index={i} picking={picking} {...props} />
-          <Tracks system={system} drawn={strokes[i] ?? []} {...props} />
+          <Tracks system={system} drawn={strokes[i] ?? []} crossings={crossings} {...props} />
         </section>
       ))}
     </div>
@@ -111,7 +119,17 @@ function Staff({ system, index, picking, music, selection }: Props & { system: S
 }
 
 /** Left hand, bow and risk under a system, as far as they are not folded away. */
-function Tracks({ system, drawn, music, plan, selection, folded, playing, does }: Props & { system: System; drawn: DrawnStroke[] }) {
+function Tracks({
+  system,
+  drawn,
+  crossings,
+  music,
+  plan,
+  selection,
+  folded,
+  playing,
+  does,
+}: Props & { system: System; drawn: DrawnStroke[]; crossings: Crossings }) {
   const { part, instrument } = music;
   const { store, secondsAt } = playing;
   const own = useMemo(() => plan.notes.filter((note) => system.heads[note.id]), [plan.notes, system]);
@@ -129,9 +147,27 @@ function Tracks({ system, drawn, music, plan, selection, folded, playing, does }
           {secondsAt && <BowMoving playing={store} strokes={drawn} secondsAt={secondsAt} />}
         </div>
       )}
+      {instrument && !folded.strings && <StringsTrack system={system} instrument={instrument} {...crossings} open={false} />}
       {part && !folded.risk && <RiskTrack system={system} risks={plan.risks} findings={plan.findings} barOf={(id) => noteById(part, id)?.barIndex ?? -1} />}
     </>
   );
+}
+
+/** Where the bow changes strings, through the whole part. */
+interface Crossings {
+  levels: BowLevel[];
+  patterns: StringPattern[];
+}
+
+function useCrossings(part: Part | null, lineIndex: number, { notes, strokes }: Pick<Props['plan'], 'notes' | 'strokes'>): Crossings {
+  return useMemo(() => {
+    if (!part) return { levels: [], patterns: [] };
+    const strings = new Map(notes.map(({ id, place }) => [id, place.string]));
+    const stringOf = (id: string) => strings.get(id) ?? null;
+    const lines = linesOf(part);
+    const line = lines[Math.min(lineIndex, lines.length - 1)]!;
+    return { levels: bowLevels(strokes, line, stringOf), patterns: stringPatterns(strokes, line, stringOf) };
+  }, [part, lineIndex, notes, strokes]);
 }
 
 /** Index of the first bar of each system. */

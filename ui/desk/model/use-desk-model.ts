@@ -98,7 +98,7 @@ function useLooked(part: OpenedPart, data: DeskData) {
   const { view, passage, passages, conditions } = part;
   const [tab, setTab] = useState(data.tab);
   const [dialog, setDialog] = useState<DeskDialog | null>(null);
-  const [folded, setFolded] = useState<Folded>({ hand: false, bow: false, risk: false });
+  const [folded, setFolded] = useState<Folded>({ hand: false, bow: false, strings: false, risk: false });
   const [asTable, setAsTable] = useState(false);
   const [byButtons, setByButtons] = useState(false);
   const score = useRef<HTMLDivElement>(null);
