@@ -26,7 +26,7 @@ test.each([
   ['2211221122', [['in pairs', '1,2', 0, 9, 'separate']]],
   ['1333133313331', [['three and one', '1,3', 0, 12, 'separate']]],
   ['122122122', [['two and one', '1,2', 0, 8, 'separate']]],
-  ['2122111211', []],
+  ['21221112221', []],
   ['432343234323', [['there and back over three strings', '2,3,4', 0, 11, 'separate']]],
   ['43214321', [['over four strings, every 4 notes', '1,2,3,4', 0, 7, 'separate']]],
   ['43123412', []],

@@ -17,6 +17,8 @@ export interface StringPattern {
 
 /** Groups of a two-string figure that make it one: two changes there and two back. */
 const LEAST_GROUPS = 4;
+/** Groups between the first and the last from which a figure other than note by note is sure. */
+const SURE_FROM = 3;
 /** Longest figure over three or more strings that is looked for, in notes, and how often it has to come. */
 const LONGEST = 8;
 const LEAST_TIMES = 2;
@@ -93,7 +95,7 @@ function overTwo(groups: readonly Group[], from: number): Found | null {
   // The first and the last group may be cut off: what lies between tells the figure.
   const inside = groups.slice(from + 1, until - 1).map(({ notes }) => notes.length);
   const name = nameOfTwo(inside);
-  return name && { until, strings, name };
+  return name === null ? null : { until, strings, name };
 }
 
 const COUNTS = ['', 'one', 'two', 'three', 'four', 'five', 'six'];
@@ -104,6 +106,7 @@ function nameOfTwo(sizes: readonly number[]): string | null {
   const same = (list: readonly number[]): number | null => (list.every((size) => size === list[0]) ? (list[0] ?? null) : null);
   const [x, y] = [same(odd), same(even)];
   if (x === null || y === null || !COUNTS[x] || !COUNTS[y]) return null;
+  if (sizes.length < SURE_FROM && (x !== 1 || y !== 1)) return null;
   if (x === y) return x === 1 ? 'back and forth' : x === 2 ? 'in pairs' : `in groups of ${COUNTS[x]}`;
   return `${COUNTS[Math.max(x, y)]} and ${COUNTS[Math.min(x, y)]}`;
 }

@@ -9,6 +9,7 @@ import { usualPlayer } from '../instruments/player';
 import { markKey, type Marking } from '../marking/mark';
 import { planFingering } from '../left-hand/fingering';
 import { planBowing } from '../bow-arm/bowing';
+import { onOpenStrings } from './on-open-strings';
 import { hertzOf, performanceOf } from './performance';
 
 function played(
@@ -139,4 +140,19 @@ describe('beats', () => {
     expect([part.fromS, part.toS, part.countIn[0]!.s]).toEqual([4, 8, 0]);
     expect(part.tones).toHaveLength(1);
   });
+});
+
+test('on the open strings: the same bows, each note as the string that it lies on', () => {
+  const { part } = makeScore('violin', '(G4 B4) E5+C5 A5*', { tempo: 60 });
+  const player = usualPlayer('violin');
+  const clock = clockFor(part, null);
+  const fingering = planFingering({ part, line: firstLine(part), player, clock, marking: {} }).alternatives[0]!.notes;
+  const asked = { part, line: firstLine(part), newBows: new Set([part.notes[0]!.id]), instrument: player.instrument, clock, within: { from: 0, to: Infinity } };
+  const [fingered, open] = [performanceOf({ ...asked, fingering }), performanceOf({ ...asked, fingering: onOpenStrings(fingering) })];
+  const strings = [76, 69, 62, 55].map(hertzOf);
+  expect(open.tones.map(({ hertz }) => hertz)).toEqual(fingered.tones.map(({ string }) => strings[string - 1]));
+  expect(open.tones.map(({ startS, endS, slurred }) => [startS, endS, slurred])).toEqual(
+    fingered.tones.map(({ startS, endS, slurred }) => [startS, endS, slurred]),
+  );
+  expect(open.tones.every(({ slide, harmonic }) => slide === null && !harmonic)).toBe(true);
 });

@@ -158,7 +158,8 @@ interface Sound {
 
 /** What sounds: stopped and open strings as written, harmonics as the string gives them. */
 function soundsOf(event: LineEvent, fingered: ReadonlyMap<string, FingeredNote>, { strings }: Instrument): Sound[] {
-  const artificial = event.notes.some((note) => note.harmonic === 'artificial') ? artificialOf(event.notes) : null;
+  const isOpen = (note: Note) => fingered.get(note.id)?.place.finger === 0;
+  const artificial = event.notes.some((note) => note.harmonic === 'artificial' && !isOpen(note)) ? artificialOf(event.notes) : null;
   if (artificial) {
     const string = fingered.get(event.notes[0]!.id)?.place.string ?? 1;
     return [{ hertz: hertzOf(midiOf(artificial.base) + artificial.touch.sounds), string, harmonic: true }];
@@ -167,7 +168,9 @@ function soundsOf(event: LineEvent, fingered: ReadonlyMap<string, FingeredNote>,
     const place = fingered.get(note.id)?.place;
     const string = place?.string ?? Math.min(strings.length, event.notes.length - i);
     if (place && place.harmonic !== null) return { hertz: hertzOf(midiOf(strings[string - 1]!)) * place.harmonic, string, harmonic: true };
-    return { hertz: hertzOf(midiOf(note.pitch)), string, harmonic: false };
+    // An open string sounds as itself, whatever is written: also where only the strings are played.
+    const open = strings[string - 1];
+    return { hertz: hertzOf(place?.finger === 0 && open ? midiOf(open) : midiOf(note.pitch)), string, harmonic: false };
   });
 }
 

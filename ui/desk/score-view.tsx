@@ -55,7 +55,7 @@ function Drawn() {
         music={{ part: view.part, instrument: view.instrument, changed: view.changed, playerNotes: view.notes, line: conditions.line }}
         plan={drawn}
         selection={{ selected: chosenIds, focus: selection.focus }}
-        folded={folded}
+        folded={{ ...folded, open: desk.onStrings }}
         playing={{ store: play.playing, secondsAt: play.secondsAt }}
         does={{ pick: desk.go, dragBow: dragged.drag, dropBow: dragged.drop, openNote }}
       />

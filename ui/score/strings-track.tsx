@@ -56,7 +56,16 @@ export const StringsTrack = memo(function StringsTrack({ system, instrument, lev
             {crossing && i > 0 && <Step x={x} from={yOf(crossing.from)} to={y} leap={crossing.leap} inSlur={crossing.inSlur} />}
             <line x1={x} x2={to} y1={y} y2={y} stroke="var(--rosin)" strokeWidth={open ? BAND : BAND - 1.5} opacity={open ? 1 : 0.45} />
             {(i === 0 || crossing) && letters.claim({ from: x, to: x + 12 }) && (
-              <text x={x + (crossing?.inSlur ? 6 : 3)} y={y + 4} fontSize={12} fontWeight={700} fill="var(--rosin)" stroke="var(--sheet)" strokeWidth={3} paintOrder="stroke">
+              <text
+                x={x + (crossing?.inSlur ? 6 : 3)}
+                y={y + 4}
+                fontSize={12}
+                fontWeight={700}
+                fill="var(--rosin)"
+                stroke="var(--sheet)"
+                strokeWidth={3}
+                paintOrder="stroke"
+              >
                 {nameOf(instrument, level)}
               </text>
             )}

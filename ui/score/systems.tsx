@@ -33,6 +33,11 @@ export interface Folded {
   risk: boolean;
 }
 
+/** Which tracks are shown, and whether only the strings are played. */
+export interface Shown extends Folded {
+  open: boolean;
+}
+
 interface Props {
   picture: { engraving: Engraving; /** Index of the first bar that is engraved. */ fromBar: number };
   music: {
@@ -53,7 +58,7 @@ interface Props {
     bowsMarked: ReadonlySet<string>;
   };
   selection: { selected: ReadonlySet<string>; focus: string | null };
-  folded: Folded;
+  folded: Shown;
   playing: { store: PlayingStore; secondsAt: ((tick: number) => number) | null };
   does: {
     pick(noteId: string, extend: boolean): void;
@@ -147,7 +152,7 @@ function Tracks({
           {secondsAt && <BowMoving playing={store} strokes={drawn} secondsAt={secondsAt} />}
         </div>
       )}
-      {instrument && !folded.strings && <StringsTrack system={system} instrument={instrument} {...crossings} open={false} />}
+      {instrument && !folded.strings && <StringsTrack system={system} instrument={instrument} {...crossings} open={folded.open} />}
       {part && !folded.risk && <RiskTrack system={system} risks={plan.risks} findings={plan.findings} barOf={(id) => noteById(part, id)?.barIndex ?? -1} />}
     </>
   );

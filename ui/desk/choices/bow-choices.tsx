@@ -10,6 +10,7 @@ import { CHORD_WAYS, type ChordWay } from '@/core/marking/values';
 import { noteById } from '@/core/score/find';
 import { NotAnswered } from '@/ui/kit/not-answered';
 import { capital, costsAndGains } from '@/ui/kit/words';
+import { deskDeeds } from '../model/deeds';
 import { useDesk } from '../model/desk';
 import { useBowOfPassage, useBowPanel, type BowPanel } from '../model/use-bow-panel';
 import { BowWishes } from './bow-wishes';
@@ -113,7 +114,8 @@ function Chord({ stroke, notes, chordWay, onWish }: Omit<BowPanel, 'stroke'> & {
 
 /** Figures about the whole passage: the strings alone, and three over two. */
 function OfPassage({ onHemiola }: Pick<BowPanel, 'onHemiola'>) {
-  const { view, passage } = useDesk();
+  const desk = useDesk();
+  const { view, passage } = desk;
   const { open, instrument } = view;
   const { value, problem, retry } = useBowOfPassage();
   if (problem) return <NotAnswered problem={problem} onRetry={retry} />;
@@ -145,6 +147,9 @@ function OfPassage({ onHemiola }: Pick<BowPanel, 'onHemiola'>) {
         <details>
           <summary className="min-h-6 cursor-pointer font-semibold">{passage.name} on the open strings</summary>
           <p className="leading-6 break-words">{names.join(' ')}</p>
+          <Button small className="my-1" onClick={deskDeeds(desk).openStrings}>
+            {desk.onStrings ? 'Back to the fingers' : 'See and hear it'} <kbd className="key">o</kbd>
+          </Button>
           <p className="text-xs text-soft">The same strokes without the left hand: keep the elbow near the next string, rock instead of swinging.</p>
         </details>
       )}

@@ -1,5 +1,6 @@
 'use client';
 
+import { onOpenStrings } from '@/core/playback/on-open-strings';
 import { MARKS } from '@/core/marking/kinds';
 import type { Place } from '@/core/score/address';
 import { barsLabel } from '@/ui/kit/music';
@@ -40,6 +41,12 @@ export function deskDeeds(desk: DeskModel) {
     playOrStop() {
       if (play.playing.snapshot().seconds !== null) play.stop();
       else void play.start(drawn, true);
+    },
+    /** The passage without the left hand, played at once; back with the same key. */
+    openStrings() {
+      play.stop();
+      desk.setOnStrings(!desk.onStrings);
+      if (!desk.onStrings) void play.start({ notes: onOpenStrings(drawn.notes), strokes: drawn.strokes }, true);
     },
     undo() {
       choices.close();
@@ -106,6 +113,7 @@ export function obeying(desk: DeskModel): (command: Command) => void {
       if (next) desk.lookAt(next);
     },
     play: deeds.playOrStop,
+    'open strings': deeds.openStrings,
     'suggest fingering': () => deeds.suggest('fingering'),
     'suggest bowing': () => deeds.suggest('bowing'),
     tab: (command) => openTab(command.tab),

@@ -18,6 +18,7 @@ export type Command =
   | { do: 'suggest fingering' }
   | { do: 'suggest bowing' }
   | { do: 'play' }
+  | { do: 'open strings' }
   | { do: 'finding'; by: number }
   | { do: 'tab'; tab: PanelTab }
   | { do: 'leave' };
@@ -39,6 +40,7 @@ const BY_LETTER: Readonly<Record<string, Command>> = {
   g: { do: 'suggest fingering' },
   b: { do: 'suggest bowing' },
   p: { do: 'play' },
+  o: { do: 'open strings' },
   e: { do: 'tab', tab: 'reading' },
   w: { do: 'tab', tab: 'notes' },
 };
@@ -98,6 +100,7 @@ export const KEY_LIST: ReadonlyArray<{ keys: string[]; what: string }> = [
   { keys: ['g'], what: 'suggest fingering' },
   { keys: ['b'], what: 'suggest bowing' },
   { keys: ['p'], what: 'play the passage as planned, from the selected note; again stops' },
+  { keys: ['o'], what: 'the strings alone, seen and heard; again back to the fingers' },
   { keys: ['e'], what: 'edit the text, traps for the reader' },
   { keys: ['w'], what: 'words for the player' },
   { keys: ['n'], what: 'new passage from the selection' },

@@ -63,7 +63,16 @@ export function useDeskModel(data: DeskData) {
   });
   const report = spots.told;
   const dragged = useDraggedBow(analyst, conditions, passage, report, change);
-  const drawn = useDrawn({ report, choices, part: view.part, passage, marking: part.marking, dragged: dragged.strokes, tried: spots.tried });
+  const drawn = useDrawn({
+    report,
+    choices,
+    part: view.part,
+    passage,
+    marking: part.marking,
+    dragged: dragged.strokes,
+    tried: spots.tried,
+    onStrings: looked.onStrings,
+  });
   const play = usePlay({
     open: view.open,
     instrument: view.instrument,
@@ -101,6 +110,7 @@ function useLooked(part: OpenedPart, data: DeskData) {
   const [folded, setFolded] = useState<Folded>({ hand: false, bow: false, strings: false, risk: false });
   const [asTable, setAsTable] = useState(false);
   const [byButtons, setByButtons] = useState(false);
+  const [onStrings, setOnStrings] = useState(false);
   const score = useRef<HTMLDivElement>(null);
   const widthPx = useWidth(score, data.widthPx);
   const selected = useSelection(view.part, data.noteId);
@@ -140,6 +150,8 @@ function useLooked(part: OpenedPart, data: DeskData) {
     setAsTable,
     byButtons,
     setByButtons,
+    onStrings,
+    setOnStrings,
     score,
     engraved,
   };

@@ -3,6 +3,7 @@
 import { useMemo } from 'react';
 import type { Stroke } from '@/core/bow-arm/describe';
 import type { Report } from '@/core/checks/check';
+import { onOpenStrings } from '@/core/playback/on-open-strings';
 import { bowInForce, fingerInForce, type Marking } from '@/core/marking/mark';
 import type { Passage } from '@/core/score/passages';
 import type { Part } from '@/core/score/score';
@@ -20,14 +21,19 @@ interface Asked {
   dragged: readonly Stroke[] | null;
   /** With a remedy that is pointed at. */
   tried: TriedPlan | null;
+  /** Without the left hand. */
+  onStrings: boolean;
 }
 
 /** What the tracks and the lists show of the report, with the highlighted choice put in. */
-export function useDrawn({ report, choices, part, passage, marking, dragged, tried }: Asked) {
+export function useDrawn({ report, choices, part, passage, marking, dragged, tried, onStrings }: Asked) {
   const { suggestions, ofNote, ofBow, highlighted } = choices;
   const planned = report?.fingering?.notes ?? NONE;
   const previewed = useMemo(() => previewedNotes(planned, { suggestions, ofNote, ofBow, highlighted }), [planned, suggestions, ofNote, ofBow, highlighted]);
-  const notes = useMemo(() => (tried ? withNotes(planned, tried.notes) : previewed), [tried, planned, previewed]);
+  const notes = useMemo(() => {
+    const fingered = tried ? withNotes(planned, tried.notes) : previewed;
+    return onStrings ? onOpenStrings(fingered) : fingered;
+  }, [tried, planned, previewed, onStrings]);
   const plannedStrokes = report?.bowing?.strokes ?? NONE;
   const previewedBow = useMemo(
     () => previewedStrokes(plannedStrokes, { suggestions, ofNote, ofBow, highlighted }, part, passage, dragged ?? tried?.strokes ?? null),
