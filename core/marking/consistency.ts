@@ -39,7 +39,8 @@ export interface MarkDifference {
 const HAND_KINDS = kindsWhere(({ alike }) => alike === 'hand');
 const BOW_KINDS = kindsWhere(({ alike }) => alike === 'bow');
 
-const KINDS: Readonly<Record<Alike, readonly MarkKind[]>> = {
+/** What is compared, and copied, by how alike two bars are. */
+export const KINDS_ALIKE: Readonly<Record<Alike, readonly MarkKind[]>> = {
   'same notes': [...HAND_KINDS, ...BOW_KINDS],
   'other notes': BOW_KINDS,
   'same rhythm': BOW_KINDS.filter((kind) => MARKS[kind].group === 'player'),
@@ -73,12 +74,12 @@ export function markedDifferently(part: Part, line: Line, marking: Marking): Mar
       groups.set(bar.keys[alike], [...(groups.get(bar.keys[alike]) ?? []), i]);
     });
     for (const places of groups.values()) {
-      const model = modelAmong(places, bars, marking, KINDS[alike]);
+      const model = modelAmong(places, bars, marking, KINDS_ALIKE[alike]);
       if (model === null) continue;
       for (const place of places) {
         if (place === model || told.has(`${bars[place]!.barIndex}`)) continue;
         const apart = alike === 'same notes' || (Math.abs(place - model) >= BARS_OF_RHYTHM && runsOn(model, place, bars, alike));
-        const kinds = apart ? KINDS[alike] : IN_SEQUENCE;
+        const kinds = apart ? KINDS_ALIKE[alike] : IN_SEQUENCE;
         if (!apart && !(inSequence(model, place, bars) && marksOf(bars[place]!, kinds, marking) > 0)) continue;
         const differences = compared(bars[model]!, bars[place]!, kinds, marking);
         if (differences.length === 0) continue;

@@ -3,7 +3,7 @@
 import { CompareBowings } from './choices/compare-bowings';
 import { CompareFingerings } from './choices/compare-fingerings';
 import type { Compared } from './choices/compare';
-import { GoToDialog, KeysDialog } from './dialogs';
+import { FindDialog, KeysDialog } from './dialogs';
 import { deskDeeds } from './model/deeds';
 import { useDesk } from './model/desk';
 import type { DeskDialog } from './model/use-desk-model';
@@ -22,7 +22,7 @@ export function DeskDialogs() {
   return (
     <>
       <KeysDialog {...opened('keys')} />
-      <GoToDialog {...opened('go to')} part={desk.view.part} onGo={deskDeeds(desk).goTo} />
+      <FindDialog {...opened('find')} />
       <CompareDialog />
       <HandDialog {...opened('hand')} />
       <AboutPart {...opened('part')} />

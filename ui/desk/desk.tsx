@@ -8,6 +8,7 @@ import type { DeskData } from './model/desk-data';
 import { MarkBar } from './mark-bar';
 import { Notices } from './notices';
 import { Panel } from './panel';
+import { PartMap } from './part-map';
 import { Rail } from './rail';
 import { ScoreView } from './score-view';
 import { Status } from './status';
@@ -24,6 +25,7 @@ export function Desk({ data }: { data: DeskData }) {
         <div className="flex min-h-0 grow max-lg:flex-col">
           <Rail />
           <main className="flex min-w-0 grow flex-col">
+            <PartMap />
             <Notices />
             <ScoreView />
             <Status />

@@ -1,6 +1,7 @@
 'use client';
 
 import { Button } from '@/ui/kit/button';
+import { Notice } from '@/ui/kit/notice';
 import { NO_ANSWER, ProblemNote, type Problem } from '@/ui/kit/problem';
 import { ClashNotice, PassagesClash } from '@/ui/part/clash-notice';
 import { useUnsent } from '@/ui/unsent/browser';
@@ -31,6 +32,7 @@ export function Notices() {
       {passages.clash && <PassagesClash theirs={passages.clash} onSettle={passages.settle} />}
       <UnsentNotices partId={data.part.id} />
       <PassagesChanged />
+      <JustDone />
     </div>
   );
 }
@@ -67,5 +69,22 @@ function PassagesChanged() {
         Fine
       </Button>
     </p>
+  );
+}
+
+/** What was just done by a menu, in words. */
+function JustDone() {
+  const { said, setSaid } = useDesk();
+  if (!said) return null;
+  return (
+    <Notice
+      actions={
+        <Button small onClick={() => setSaid(null)}>
+          Fine
+        </Button>
+      }
+    >
+      {said}
+    </Notice>
   );
 }

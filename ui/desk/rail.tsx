@@ -11,6 +11,7 @@ import { feltUnitOf } from '@/core/score/beat-unit';
 import { barsLabel } from '@/ui/kit/music';
 import { beatsPerMinute, signOf, upTo } from '@/ui/kit/tempo';
 import { TextField } from '@/ui/kit/text-field';
+import { copyToWhereItComesBack } from './model/copy-again';
 import { deskDeeds } from './model/deeds';
 import { useDesk } from './model/desk';
 
@@ -145,7 +146,8 @@ interface MenuProps {
 }
 
 function PassageMenu({ passage, index, onRename, onPut }: MenuProps) {
-  const { passages, view, chosen, selectionBars } = useDesk();
+  const desk = useDesk();
+  const { passages, view, chosen, selectionBars } = desk;
   const bars = chosen.length > 1 ? selectionBars : null;
   const label = bars && barsLabel(view.part, bars.fromBar, bars.toBar);
   return (
@@ -158,6 +160,7 @@ function PassageMenu({ passage, index, onRename, onPut }: MenuProps) {
       <MenuItem disabled={!bars} onSelect={() => bars && onPut(bars, `${passage.name} is now ${label}`)}>
         {label ? `Set to the selected bars (${label})` : 'Set to the selected bars'}
       </MenuItem>
+      <MenuItem onSelect={() => copyToWhereItComesBack(desk, index)}>Copy its marks to where it comes back</MenuItem>
       <MenuItem
         onSelect={() =>
           passages.change(

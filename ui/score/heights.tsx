@@ -12,7 +12,7 @@ export interface TrackHeights {
 
 const FULL: TrackHeights = { hand: 112, bow: 76, strings: 44, risk: 42 };
 /** On a low screen: two systems with all their tracks fit into 800 px. */
-const LOW: TrackHeights = { hand: 88, bow: 60, strings: 38, risk: 26 };
+const LOW: TrackHeights = { hand: 86, bow: 56, strings: 32, risk: 24 };
 const IS_LOW = '(max-height: 920px) and (min-width: 64rem)';
 
 const Heights = createContext<TrackHeights>(LOW);

@@ -106,7 +106,7 @@ export function obeying(desk: DeskModel): (command: Command) => void {
     take: deeds.takePointed,
     undo: deeds.undo,
     redo: deeds.redo,
-    'go to': () => desk.setDialog('go to'),
+    'go to': () => desk.setDialog('find'),
     help: () => desk.setDialog('keys'),
     finding({ by }) {
       const next = spots.next(by);

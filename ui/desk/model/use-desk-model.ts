@@ -20,7 +20,7 @@ import { useFindings } from './use-findings';
 import { useGoing } from './use-going';
 import { useSelection } from './use-selection';
 
-export type DeskDialog = 'keys' | 'go to' | 'part' | 'compare' | 'hand';
+export type DeskDialog = 'keys' | 'find' | 'part' | 'compare' | 'hand';
 
 /** All that the Desk shows and does. The part itself (`ui/part`) comes first, then what is looked at in it, then both hands at this place. */
 export function useDeskModel(data: DeskData) {
@@ -111,6 +111,8 @@ function useLooked(part: OpenedPart, data: DeskData) {
   const [asTable, setAsTable] = useState(false);
   const [byButtons, setByButtons] = useState(false);
   const [onStrings, setOnStrings] = useState(false);
+  /** What was just done, or why it was not; until something else is. */
+  const [said, setSaid] = useState<string | null>(null);
   const score = useRef<HTMLDivElement>(null);
   const widthPx = useWidth(score, data.widthPx);
   const selected = useSelection(view.part, data.noteId);
@@ -152,6 +154,8 @@ function useLooked(part: OpenedPart, data: DeskData) {
     setByButtons,
     onStrings,
     setOnStrings,
+    said,
+    setSaid,
     score,
     engraved,
   };
