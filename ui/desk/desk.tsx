@@ -17,14 +17,14 @@ import { Status } from './status';
 export function Desk({ data }: { data: DeskData }) {
   return (
     <DeskProvider data={data}>
-      <div className="flex h-screen flex-col max-lg:h-auto max-lg:min-h-screen">
+      <div className="flex h-dvh flex-col">
         <a href="#score" className="button sr-only focus:not-sr-only focus:absolute focus:top-2 focus:left-2 focus:z-30">
           To the score
         </a>
         <Header />
-        <div className="flex min-h-0 grow max-lg:flex-col">
+        <div className="flex min-h-0 grow basis-0 max-lg:flex-col">
           <Rail />
-          <main className="flex min-w-0 grow flex-col">
+          <main className="flex min-h-0 min-w-0 grow flex-col">
             <PartMap />
             <Notices />
             <ScoreView />

@@ -29,7 +29,7 @@ export function Footer() {
   return (
     <footer className="flex min-h-8 flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-1 text-xs text-soft">
       {KEYS.map(([keys, what]) => (
-        <span key={what}>
+        <span key={what} className="max-lg:hidden">
           {keys.map((key) => (key === '–' ? '–' : <Key key={key} name={key} />))} {what}
         </span>
       ))}
@@ -38,7 +38,7 @@ export function Footer() {
       </button>
       <span className="grow" />
       <PlayButtons play={play} onPlay={deskDeeds(desk).playOrStop} />
-      <span role="group" aria-label="Tracks" className="flex gap-1">
+      <span role="group" aria-label="Tracks" className="flex gap-1 max-sm:hidden">
         {TRACKS.map(([track, name]) => (
           <Shown key={track} name={name} on={!folded[track]} off="line-through" onSet={(on) => setFolded({ ...folded, [track]: !on })} />
         ))}

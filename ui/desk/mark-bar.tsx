@@ -30,7 +30,7 @@ export function MarkBar() {
   return (
     <section
       aria-label="Marks"
-      className={`z-10 shrink-0 gap-x-3 gap-y-1 overflow-x-auto border-t border-line bg-sheet px-3 py-1.5 max-lg:sticky max-lg:bottom-0 max-lg:flex pointer-coarse:flex ${byButtons ? 'flex flex-wrap' : 'hidden'}`}
+      className={`z-10 shrink-0 gap-x-3 gap-y-1 overflow-x-auto border-t border-line bg-sheet px-3 py-1.5 max-lg:flex pointer-coarse:flex ${byButtons ? 'flex flex-wrap' : 'hidden'}`}
     >
       <MarkButtons name="Fingers" items={FINGERS} />
       <MarkButtons name="Strings" items={STRINGS.slice(0, strings)} />

@@ -24,7 +24,7 @@ export function Panel() {
     <Tabs.Root
       value={tab}
       onValueChange={(next) => setTab(next as PanelTab)}
-      className="flex h-full w-76 shrink-0 flex-col border-l border-line bg-sheet max-lg:w-full max-lg:border-t max-lg:border-l-0"
+      className="flex h-full w-76 shrink-0 flex-col border-l border-line bg-sheet max-lg:h-[34dvh] max-sm:h-[30dvh] max-lg:w-full max-lg:border-t max-lg:border-l-0"
     >
       <Tabs.List aria-label="Choices, findings, notes and reading" className="flex px-0.5 border-b border-line">
         {PANEL_TABS.map((value) => (

@@ -25,7 +25,7 @@ export function Rail() {
       aria-label="Passages"
       className="flex h-full w-52 shrink-0 flex-col border-r border-line max-lg:h-auto max-lg:w-full max-lg:border-r-0 max-lg:border-b"
     >
-      <p className="px-4 pt-3 pb-1 text-xs text-soft">Passage · works up to / wanted{view.part ? `, ${signOf(feltUnitOf(view.part))}` : ''}</p>
+      <p className="px-4 pt-3 pb-1 text-xs text-soft max-lg:pt-1">Passage · works up to / wanted{view.part ? `, ${signOf(feltUnitOf(view.part))}` : ''}</p>
       <ol className="grow overflow-y-auto px-2 pb-2 max-lg:flex max-lg:overflow-x-auto">
         {passages.list.map((passage, i) => (
           <li
@@ -36,7 +36,7 @@ export function Rail() {
           </li>
         ))}
       </ol>
-      <div className="border-t border-line p-2">
+      <div className={`border-t border-line p-2 ${selectionBars ? '' : 'max-lg:hidden'}`}>
         <Button className="w-full" disabled={!selectionBars} onClick={deskDeeds(desk).newPassage}>
           {selectionBars ? `New passage: ${barsLabel(view.part, selectionBars.fromBar, selectionBars.toBar)}` : 'Select bars for a passage'}
         </Button>

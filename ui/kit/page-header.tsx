@@ -20,7 +20,7 @@ interface Props {
 export function PageHeader({ path = [], here, beside, children }: Props) {
   const isShelf = path.length === 0 && here === undefined;
   return (
-    <header className="no-print flex min-h-13 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
+    <header className="no-print flex min-h-13 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line px-4 py-1.5">
       <Link href="/" className="font-serif text-xl font-semibold">
         Omaggio
       </Link>

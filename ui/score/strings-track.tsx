@@ -44,7 +44,7 @@ export const StringsTrack = memo(function StringsTrack({ system, instrument, lev
       aria-label={`Strings: ${crossings.length} crossings in this system, ${leaps} leaps, ${inSlurs} in slurs.${named.map(({ name }) => ` ${name}.`).join('')}`}
       data-crossings={crossings.length}
     >
-      <text x={0} y={height - 6} fontSize={12} fill="var(--soft)">
+      <text x={0} y={(top + height) / 2 + 2} fontSize={12} fill="var(--soft)">
         string
       </text>
       {drawn.map(({ noteId, level, x, crossing }, i) => {
