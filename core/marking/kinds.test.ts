@@ -27,6 +27,7 @@ test('what each group holds, and what the plans and the comparisons go by', () =
     'extension',
     'stay',
     'slide',
+    'pace',
     'look-up',
     'sign',
   ]);
@@ -34,8 +35,8 @@ test('what each group holds, and what the plans and the comparisons go by', () =
   expect(NOTE_EDIT_KINDS.filter((kind) => !kind.startsWith('articulation:'))).toEqual(['pitch', 'accidental']);
   expect(WORD_KINDS).toEqual(['character', 'goal', 'away', 'tune', 'listen', 'question', 'words']);
   const noEdit = (kinds: readonly string[]) => kinds.filter((kind) => !isEditKind(kind as 'bow'));
-  expect(noEdit(kindsWhere(({ fingers }) => fingers))).toEqual(['finger', 'string', 'covered', 'slur', 'position', 'slur-is']);
-  expect(noEdit(kindsWhere(({ bow }) => bow))).toEqual(['bow', 'retake', 'hook', 'slur', ...BOW_WISH_KINDS]);
+  expect(noEdit(kindsWhere(({ fingers }) => fingers))).toEqual(['finger', 'string', 'covered', 'slur', 'position', 'pace', 'slur-is']);
+  expect(noEdit(kindsWhere(({ bow }) => bow))).toEqual(['bow', 'retake', 'hook', 'slur', 'pace', ...BOW_WISH_KINDS]);
   expect(kindsWhere(({ alike }) => alike === 'hand')).toEqual(['finger', 'string', 'covered', 'position', 'other-finger', 'extension']);
   expect(kindsWhere(({ alike }) => alike === 'bow')).toEqual(['bow', 'retake', 'hook', 'slur', 'bow-zone', 'bow-amount', 'stroke']);
   expect(kindsWhere(({ sequence }) => sequence)).toEqual(['retake', 'hook', 'slur', 'bow-zone', 'bow-amount', 'stroke']);

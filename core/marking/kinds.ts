@@ -4,6 +4,7 @@
  */
 import { isPositionName } from '../instruments/positions';
 import { DYNAMIC_NAMES } from '../score/dynamics';
+import { PACES, paceOf, paceSign } from '../score/pace';
 import { parsePitch } from '../score/pitch';
 import { WRITABLE_ARTICULATIONS, type WritableArticulation } from '../score/score';
 import { LIMITS } from '../util/limits';
@@ -108,6 +109,15 @@ const entries = {
   stay: { ...SIGN, values: YES, name: 'Stay', ofPitch: true, inFile: says('stay') },
   /** A slide that is heard, to the next note. */
   slide: { ...SIGN, values: YES, name: 'Slide', inFile: 'slides' },
+  /** How the tempo is meant from this note on: eased, pushed, a note that takes time, in time again, a stretch at another tempo. */
+  pace: {
+    ...SIGN,
+    fingers: true,
+    bow: true,
+    values: (value: string) => (paceOf(value) ? null : `Use ${PACES.join(', ')}, or a tempo such as at 80 % (50 to 150).`),
+    name: 'Tempo',
+    inFile: { words: paceSign },
+  },
   /** A pair of glasses: look up, or look out. */
   'look-up': { ...SIGN, values: YES, name: 'Look up', inFile: says('look up') },
   /** Whatever else is pencilled over a note. */

@@ -4,9 +4,10 @@
  */
 import { accidentalStates } from '../score/accidentals';
 import { levelOf } from '../score/dynamics';
+import { paceOf } from '../score/pace';
 import { fromTheStart } from '../score/time';
 import { letterIndex, midiOf, parsePitch, transposed } from '../score/pitch';
-import { WRITABLE_ARTICULATIONS, type DynamicMark, type Hairpin, type Note, type Part, type TempoMark } from '../score/score';
+import { WRITABLE_ARTICULATIONS, type DynamicMark, type Hairpin, type Note, type PaceMark, type Part, type TempoMark } from '../score/score';
 import { markAt, splitKey, type Mark, type Marking } from './mark';
 import { articulationKind, isEditKind, type EditKind } from './kinds';
 import { DIVISI_WORDS, parseHairpin, STRUCK } from './values';
@@ -44,7 +45,8 @@ export function editedPart(part: Part, marking: Marking): Part {
   const before = kept.get(marking);
   if (before?.part === part) return before.edited;
   const edits = printEdits(marking).filter((edit) => !edit.mark.off);
-  const edited = edits.length ? sameEdits(part, edits) : part;
+  const paces = pacesIn(marking);
+  const edited = edits.length || paces.length ? sameEdits(part, edits, paces) : part;
   kept.set(marking, { part, edited });
   return edited;
 }
@@ -52,13 +54,32 @@ export function editedPart(part: Part, marking: Marking): Part {
 /** The last edited form of a part: while only fingers and bows change it stays the very same, and so does what is worked out from it. */
 const lastEdited = new WeakMap<Part, { edits: string; edited: Part }>();
 
-function sameEdits(part: Part, edits: readonly PrintEdit[]): Part {
-  const said = JSON.stringify(edits);
+type PaceAt = readonly [noteId: string, value: string];
+
+/** How the tempo is meant, by note. */
+const pacesIn = (marking: Marking): PaceAt[] =>
+  Object.entries(marking).flatMap(([key, mark]): PaceAt[] => {
+    const { target, kind } = splitKey(key);
+    return kind === 'pace' && !mark.off ? [[target, mark.value]] : [];
+  });
+
+function sameEdits(part: Part, edits: readonly PrintEdit[], paces: readonly PaceAt[]): Part {
+  const said = JSON.stringify([edits, paces]);
   const last = lastEdited.get(part);
   if (last?.edits === said) return last.edited;
-  const edited = applied(part, edits);
+  const edited = withPaces(applied(part, edits), paces);
   lastEdited.set(part, { edits: said, edited });
   return edited;
+}
+
+function withPaces(part: Part, paces: readonly PaceAt[]): Part {
+  if (paces.length === 0) return part;
+  const said = new Map(paces);
+  const pace = part.notes.flatMap(({ id, onset, duration }): PaceMark[] => {
+    const meant = said.has(id) ? paceOf(said.get(id)!) : null;
+    return meant ? [{ tick: onset, endTick: onset + duration, pace: meant }] : [];
+  });
+  return { ...part, pace };
 }
 
 function applied(part: Part, edits: readonly PrintEdit[]): Part {

@@ -47,6 +47,8 @@ export interface Part {
   hairpins: Hairpin[];
   words: WordMark[];
   tempi: TempoMark[];
+  /** How the tempo is meant, where the coach says so; never of the file. */
+  pace?: readonly PaceMark[];
   /** Playing signs that the file gives for sound only: where plucking begins and ends. */
   plucked: Array<{ tick: number; on: boolean }>;
   rests: Rest[];
@@ -244,6 +246,16 @@ export interface WordMark {
   tick: number;
   text: string;
   source?: number;
+}
+
+export type Pace = 'ease' | 'push' | 'take time' | 'in time';
+
+export interface PaceMark {
+  tick: number;
+  /** Where its note ends. */
+  endTick: number;
+  /** A stretch of its own: so many times the tempo, until the next "in time" or another stretch. */
+  pace: Pace | { times: number };
 }
 
 export interface TempoMark {

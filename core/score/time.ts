@@ -3,6 +3,7 @@
  * A wanted tempo other than the printed one scales the later tempo marks with it.
  */
 import type { Part, TempoMark } from './score';
+import { paceSteps } from './pace';
 import { TICKS_PER_QUARTER } from './ticks';
 import { tempoByWords } from './tempo-words';
 
@@ -28,7 +29,7 @@ export function printedTempo(part: Part): number | null {
   return part.tempi[0]?.quartersPerMinute ?? null;
 }
 
-type Beginning = Pick<Part, 'tempi' | 'words' | 'bars'>;
+type Beginning = Pick<Part, 'tempi' | 'words' | 'bars'> & Partial<Pick<Part, 'pace'>>;
 
 /** The tempo of the beginning where none is wanted: as printed, or guessed by its words, or the usual one. */
 export interface FirstTempo {
@@ -52,6 +53,16 @@ export function fromTheStart(tempi: readonly TempoMark[]): TempoMark[] {
   return first && first.tick > 0 ? [{ tick: 0, quartersPerMinute: first.quartersPerMinute, printed: null, carried: true }, ...inOrder] : inOrder;
 }
 
+/** Every tick at which the tempo changes, by a mark or because it is meant so; the first counts from the beginning. */
+function withPace(marks: readonly TempoMark[], { pace, bars }: Beginning): Array<Pick<TempoMark, 'tick' | 'quartersPerMinute'>> {
+  const tempi = marks.map(({ quartersPerMinute, tick }, i) => ({ tick: i === 0 ? 0 : tick, quartersPerMinute }));
+  if (!pace?.length) return tempi;
+  const steps = paceSteps(pace, bars);
+  const last = <T extends { tick: number }>(list: readonly T[], tick: number): T | undefined => list.findLast((each) => each.tick <= tick);
+  const ticks = [...new Set([...tempi.map(({ tick }) => tick), ...steps.map(({ tick }) => tick)])].sort((a, b) => a - b);
+  return ticks.map((tick) => ({ tick, quartersPerMinute: (last(tempi, tick) ?? tempi[0]!).quartersPerMinute * (last(steps, tick)?.times ?? 1) }));
+}
+
 /**
  * @param wanted quarters per minute at the first tempo mark; null takes the printed tempo, or the guessed one
  * @example `clockFor(part, 480, 60).secondsAt(480) === 1`
@@ -65,13 +76,12 @@ export function clockFor(part: Beginning, wanted: number | null): Clock {
   const ticks: number[] = [];
   const secondsPerTick: number[] = [];
   let seconds = 0;
-  marks.forEach((mark, i) => {
-    const tick = i === 0 ? 0 : mark.tick;
-    if (i > 0) seconds += (tick - ticks[i - 1]!) * secondsPerTick[i - 1]!;
+  for (const { tick, quartersPerMinute } of withPace(marks, part)) {
+    if (ticks.length > 0) seconds += (tick - ticks.at(-1)!) * secondsPerTick.at(-1)!;
     starts.push(seconds);
     ticks.push(tick);
-    secondsPerTick.push(60 / (mark.quartersPerMinute * factor * TICKS_PER_QUARTER));
-  });
+    secondsPerTick.push(60 / (quartersPerMinute * factor * TICKS_PER_QUARTER));
+  }
   return {
     tempo,
     secondsAt(tick) {

@@ -32,6 +32,7 @@ const PLACES = ['frog', 'tip', '63 %'];
 export const OPEN_VALUES: Readonly<Partial<Record<MarkKind, readonly string[]>>> = {
   position: ['first', 'third'],
   sign: ['dolce & light', '<>'],
+  pace: ['ease', 'at 80 %'],
   pitch: ['F#4', 'Bb4', 'G4'],
   'bow-amount': ['little', 'whole', '12.5 cm'],
   'bow-from': PLACES,

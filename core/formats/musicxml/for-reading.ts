@@ -8,6 +8,7 @@ import { positionSign } from '../../instruments/positions';
 import { changeTo } from '../../marking/change';
 import { articulationKind } from '../../marking/kinds';
 import { fingerInForce, markAt, markKey, type Mark, type Marking } from '../../marking/mark';
+import { paceSign } from '../../score/pace';
 import type { Note, Part } from '../../score/score';
 import { escapeXml, type XmlElement } from '../raw/xml';
 import type { TextEdit } from './edits';
@@ -36,7 +37,7 @@ const letters = (text: string): string => `<fingering>${escapeXml(text)}</finger
 /** Finger, its extension and staying, and the other finger stand together: "x4", "2—", "1 (3)". */
 export function planHandSigns(part: Part, marking: Marking, elements: readonly XmlElement[], planFor: (note: Note) => NotePlan): void {
   for (const note of part.notes) {
-    const value = (kind: 'other-finger' | 'extension' | 'stay' | 'position' | 'look-up' | 'sign') => markAt(marking, note.id, kind)?.value ?? null;
+    const value = (kind: 'other-finger' | 'extension' | 'stay' | 'position' | 'pace' | 'look-up' | 'sign') => markAt(marking, note.id, kind)?.value ?? null;
     const [other, stretched, stays] = [value('other-finger'), value('extension'), value('stay')];
     const texts: string[] = [];
     if (other !== null || stretched !== null || stays !== null) {
@@ -50,6 +51,8 @@ export function planHandSigns(part: Part, marking: Marking, elements: readonly X
     }
     const position = value('position');
     if (position !== null) texts.push(positionSign(position));
+    const pace = value('pace');
+    if (pace !== null) texts.push(paceSign(pace));
     if (value('look-up') !== null) texts.push('\u0298\u0298');
     const own = value('sign');
     if (own !== null) texts.push(own);

@@ -2,6 +2,7 @@
 
 import { positionNames, positionSign } from '@/core/instruments/positions';
 import { articulationKind, valueProblem, type MarkKind } from '@/core/marking/kinds';
+import { PACES } from '@/core/score/pace';
 import { LIMITS } from '@/core/util/limits';
 import { Select } from '@/ui/kit/select';
 import { TextField } from '@/ui/kit/text-field';
@@ -19,6 +20,9 @@ const SIGNS: readonly MarkItem[] = [
   { kind: articulationKind('breath'), value: YES, text: 'breath' },
   { kind: 'look-up', value: YES, text: 'look up' },
 ];
+const PACE_ITEMS: readonly MarkItem[] = PACES.map((value) => ({ kind: 'pace', value, text: value }));
+/** Of a section that is broader or quicker than the rest. */
+const STRETCHES = [70, 75, 80, 85, 90, 95, 105, 110, 115, 120].map((percent) => `at ${percent} %`);
 const OTHER_FINGERS: readonly MarkItem[] = ['0', '1', '2', '3', '4', 'T'].map((value) => ({
   kind: 'other-finger',
   value,
@@ -34,6 +38,7 @@ export function PencilSigns() {
   const mark = (kind: MarkKind, value: string) => obeying(desk)({ do: 'mark', kind, value });
   const position = inForce(focus, marking, 'position') ?? '';
   const own = inForce(focus, marking, 'sign') ?? '';
+  const pace = inForce(focus, marking, 'pace') ?? '';
   return (
     <details className="rounded-xl border border-line px-3 py-2 text-[13px]">
       <summary className="min-h-6 cursor-pointer font-semibold">Pencil in</summary>
@@ -41,6 +46,13 @@ export function PencilSigns() {
         <MarkButtons name="Signs" items={SIGNS.slice(0, 3)} />
         <MarkButtons name="More signs" items={SIGNS.slice(3)} />
         <MarkButtons name="Other finger" items={OTHER_FINGERS} />
+        <MarkButtons name="Tempo as it is meant" items={PACE_ITEMS} />
+        <Select
+          label="From here on"
+          value={pace.startsWith('at ') ? pace : ''}
+          options={[['', 'at the tempo above'], ...STRETCHES.map((value) => [value, `${value} of it, until in time`] as const)]}
+          onValue={(value) => mark('pace', value || pace)}
+        />
         <Select
           label="Position"
           value={position}
