@@ -46,7 +46,7 @@ test('a stroke’s end is dragged to the tip: the rest follows, it is a mark, an
     const paths = await svg.locator('path').evaluateAll((all) => all.map((path) => path.getAttribute('d')!));
     return paths.some((path) => Math.abs(Number(path.split(' ').at(-1)) - y) < 1.2);
   };
-  const wanted = before > 30 ? track.y + 12 : track.y + 54;
+  const wanted = before > 24 ? track.y + 12 : track.y + 38;
   await page.mouse.move(x, wanted, { steps: 8 });
   // Held until the plan has followed: letting go then is as good as letting go at once.
   await expect.poll(async () => endsAt(await height(page, 2))).toBe(true);

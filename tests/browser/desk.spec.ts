@@ -12,10 +12,10 @@ test('moving by passage, by bar and by finding; the address says where', async (
   await page.keyboard.press('PageDown');
   await expect(page).toHaveURL(/bars=17-32/);
   await page.keyboard.press('Control+k');
-  await page.getByRole('textbox', { name: /As you would say it/ }).fill('Z+9');
+  await page.getByRole('combobox', { name: /as you would say it/ }).fill('Z+9');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('dialog').getByRole('alert')).toContainText('no such bar');
-  await page.getByRole('textbox', { name: /As you would say it/ }).fill('C+4');
+  await page.getByRole('combobox', { name: /as you would say it/ }).fill('C+4');
   await page.keyboard.press('Enter');
   await expect(status(page)).toContainText('Bar 53/1 · F♯6');
   await expect(page).toHaveURL(/bars=49-64&at=53\/1/);

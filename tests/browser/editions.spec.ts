@@ -21,7 +21,7 @@ test('two editions: differences in a list and in the score, taken over or left; 
   await walkTo(page, 20);
   await page.keyboard.press('3');
   await page.keyboard.press('Control+k');
-  await page.getByRole('textbox', { name: /As you would say it/ }).fill('9/1');
+  await page.getByRole('combobox', { name: /as you would say it/ }).fill('9/1');
   await page.keyboard.press('Enter');
   await page.keyboard.press('4');
   await saved(page);

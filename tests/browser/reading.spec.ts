@@ -174,7 +174,7 @@ test('addresses as people say them', async ({ page }) => {
   await expect(page.getByRole('alert').filter({ hasText: 'no bar 999' })).toBeVisible();
   await score(page).focus();
   await page.keyboard.press('Control+k');
-  await page.getByRole('textbox', { name: /As you would say it/ }).fill('last note of 54');
+  await page.getByRole('combobox', { name: /as you would say it/ }).fill('last note of 54');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/at=54\/3/);
 });

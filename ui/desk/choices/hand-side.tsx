@@ -23,8 +23,11 @@ export function HandSide() {
   const { frame, previewed, focus, person } = useFrames();
   return (
     <>
-      {frame && focus && <Fingerboard frame={previewed ?? frame} words={frame} person={person} noteId={focus} />}
-      <NoteChoiceList />
+      {/* Where the panel is low the choices come first, the drawing beside or after them. */}
+      <div className="grid gap-3 sm:max-lg:grid-cols-2">
+        <div className="max-lg:order-2">{frame && focus && <Fingerboard frame={previewed ?? frame} words={frame} person={person} noteId={focus} />}</div>
+        <NoteChoiceList />
+      </div>
       <AdviceList />
     </>
   );
