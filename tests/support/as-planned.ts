@@ -7,10 +7,11 @@ import { join } from 'node:path';
 import type { z } from 'zod';
 import type { bowShape, checkShape, fingerShape } from '../../headless/shapes';
 import { ask, phrasesOf } from './agreement';
+import { constantsNow } from './constants';
 import type { Phrase } from './phrase-file';
 
 type Recorded = Record<string, string[]>;
-export const RECORDS = ['left-hand', 'bow-arm', 'for-whom'] as const;
+export const RECORDS = ['left-hand', 'bow-arm', 'for-whom', 'constants'] as const;
 type RecordName = (typeof RECORDS)[number];
 
 const fileOf = (name: RecordName): string => join('tests', 'data', 'as-planned', `${name}.json`);
@@ -19,6 +20,7 @@ export const record = (name: RecordName): void => writeFileSync(fileOf(name), `$
 
 function recordedNow(name: RecordName): Recorded {
   if (name === 'for-whom') return forWhom();
+  if (name === 'constants') return constantsNow();
   const phrases = phrasesOf(name);
   return Object.fromEntries(phrases.map((phrase) => [phrase.name, name === 'left-hand' ? [...handSaid(phrase), ...checkSaid(phrase)] : bowSaid(phrase)]));
 }
