@@ -35,6 +35,8 @@ test('the check follows the player and the tempo, and both stay', async ({ page 
   await openNew(page, 'staircase', 'For Whom');
   const second = page.getByRole('navigation', { name: rail }).getByRole('listitem').nth(1);
   const ceiling = async () => Number(/(\d+) \/ /.exec((await second.textContent())!)?.[1]);
+  // Told after the check: the best over plans.
+  await expect.poll(ceiling).toBeGreaterThan(0);
   const usual = await ceiling();
   await page.getByRole('button', { name: /^Checked for/ }).click();
   await page.getByRole('menuitemradio', { name: /Tobi/ }).click();

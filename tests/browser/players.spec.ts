@@ -93,6 +93,13 @@ test('a finger for one player alone: the others keep theirs, undo and reload kno
 
 test('the check sheet: the tempo, spots in bar order with their bars drawn, and what to try', async ({ page }) => {
   await openNew(page, 'staircase', 'Sheet of a study');
+  await page.getByRole('navigation', { name: 'Passages' }).getByRole('listitem').nth(1).getByRole('button').first().click();
+  await walkTo(page, 3);
+  await page.keyboard.press('w');
+  await page.getByLabel('Words for the player').fill('sing it first');
+  await page.getByRole('button', { name: 'Add note' }).click();
+  await saved(page);
+  const place = /(bars=[^&]+&at=[^&]+)/.exec(page.url())![1]!;
   await page.getByRole('tab', { name: /^Findings/ }).click();
   await page.getByRole('link', { name: 'Check sheet for the lesson' }).click();
   await expect(page.getByRole('region', { name: 'Tempo' })).toContainText(/quarter = 84 .*Bar \d+ decides/, { timeout: 30_000 });
@@ -102,9 +109,14 @@ test('the check sheet: the tempo, spots in bar order with their bars drawn, and 
   expect(bars.length).toBeGreaterThan(3);
   await expect(spots.first().getByRole('img', { name: /as marked/ })).toBeVisible();
   await expect(page.getByText('Try:').first()).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('region', { name: 'For the player' })).toContainText(/: sing it first/);
   // On paper: eleven points, and no button.
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
   const px = await spots.first().evaluate((each) => parseFloat(getComputedStyle(each).fontSize));
   expect((px * 72) / 96).toBeGreaterThanOrEqual(11);
+  // And back to where one came from.
+  await page.emulateMedia({ media: 'screen' });
+  await page.getByRole('banner').getByRole('link', { name: 'Violin' }).click();
+  await expect(page).toHaveURL((url) => url.href.includes(place) && url.href.includes('tab=findings'));
 });

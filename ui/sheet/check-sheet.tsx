@@ -8,6 +8,7 @@ import type { PlayerDescription } from '@/core/instruments/player';
 import type { InstrumentKind, Part } from '@/core/score/score';
 import type { Passage } from '@/core/score/passages';
 import type { Marking } from '@/core/marking/mark';
+import { noteLine, playerNotes } from '@/core/marking/notes';
 import { isQuiet, type Finding } from '@/core/checks/finding';
 import type { TriedRemedy } from '@/core/checks/remedies';
 import { spotsFor, tempoVerdict, type SheetSpot, type TempoVerdict } from '@/core/checks/sheet';
@@ -28,6 +29,8 @@ export interface SheetData {
   title: string;
   part: { id: string; name: string; instrument: InstrumentKind | null };
   musicVersion: string;
+  /** Where on the Desk one came from. */
+  back: string;
   /** Other parts belong to the piece. */
   severalParts: boolean;
   marking: Marking;
@@ -58,7 +61,7 @@ export function CheckSheet({ data }: { data: SheetData }) {
   const all = report ? spotsFor(parted(report.findings, accepted).open, Infinity).length : 0;
   return (
     <div className="min-h-screen">
-      <PageHeader path={[data.title, { name: about.name, href: `/desk/${about.id}?tab=findings` }, 'Check sheet']}>
+      <PageHeader path={[data.title, { name: about.name, href: data.back }, 'Check sheet']}>
         <span className="chip">
           <span className="text-soft">spots</span>
           <Select<(typeof COUNTS)[number]>
@@ -109,12 +112,33 @@ export function CheckSheet({ data }: { data: SheetData }) {
           ))}
         </ol>
         {spots && all > spots.length && <p className="mt-2 text-soft">{all - spots.length} milder ones are not on this page; the Desk has them all.</p>}
+        {open && <ForThePlayer part={open.part} marking={marking} />}
         <p className="mt-3 border-t border-line pt-2 text-soft">
           Arithmetic, not medical advice: no pain, ever; rest at least five minutes in every half hour; numbness, tingling or lasting pain means stop, and see
           teacher and health professional.
         </p>
       </main>
     </div>
+  );
+}
+
+/** More notes would need a page of their own. */
+const NOTES = 8;
+
+/** What the coach has written for the player. */
+function ForThePlayer({ part, marking }: { part: Part; marking: Marking }) {
+  const notes = useMemo(() => playerNotes(part, marking), [part, marking]);
+  if (notes.length === 0) return null;
+  return (
+    <section aria-label="For the player" className="mt-3 border-t border-line pt-2">
+      <h2 className="text-base">For the player</h2>
+      <ul>
+        {notes.slice(0, NOTES).map((note) => (
+          <li key={note.target + note.kind}>{noteLine(note)}</li>
+        ))}
+      </ul>
+      {notes.length > NOTES && <p className="text-soft">{notes.length - NOTES} more are in the part.</p>}
+    </section>
   );
 }
 

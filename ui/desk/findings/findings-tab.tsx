@@ -8,12 +8,13 @@ import { TextButton } from '@/ui/kit/button';
 import { placeLabel } from '@/ui/kit/music';
 import { grouped, listed } from '@/ui/part/findings-shown';
 import { useDesk } from '../model/desk';
+import { addressQuery } from '../model/passage-asked';
 import { FindingCard } from './finding-card';
 import { FindingsFilter } from './findings-filter';
 import { InTune } from './in-tune';
 
 export function FindingsTab() {
-  const { data, report, drawn, spots, passage } = useDesk();
+  const { data, report, drawn, spots, passage, view, selection } = useDesk();
   const { findings } = drawn;
   if (!report)
     return (
@@ -21,12 +22,14 @@ export function FindingsTab() {
         Checking …
       </p>
     );
+  // The sheet leads back to this very place.
+  const back = view.print ? `?${addressQuery(view.print, passage, selection.focus, 'findings')}` : '';
   const shown = listed(findings, spots.filter);
   const here = new Set(findings);
   const elsewhere = report.about ? null : elsewhereInWords(report.findings.filter((finding) => !here.has(finding)));
   return (
     <div className="grid gap-2">
-      <Link href={`/desk/${data.part.id}/check`} className="flex min-h-6 items-center gap-1.5 text-[13px] font-semibold underline">
+      <Link href={`/desk/${data.part.id}/check${back}`} className="flex min-h-6 items-center gap-1.5 text-[13px] font-semibold underline">
         <Printer size={14} aria-hidden /> Check sheet for the lesson
       </Link>
       <FindingsFilter shown={shown.length} />

@@ -10,16 +10,23 @@ export const dynamic = 'force-dynamic';
 
 interface Props {
   params: Promise<{ partId: string }>;
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
 }
 
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
+export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
   const part = await partById(await accessNow(), (await params).partId);
   return { title: part ? `Check sheet, ${part.name}, ${part.title}` : 'Check sheet' };
 }
 
 /** One page for the lesson: what will go wrong, how to hear it, what to do. */
-export default async function Page({ params }: Props) {
+/** Where on the Desk one came from. */
+const PLACE = ['bars', 'at', 'note'] as const;
+
+export default async function Page({ params, searchParams }: Props) {
   const access = await accessNow();
+  const asked = await searchParams;
+  const place = new URLSearchParams(PLACE.flatMap((name) => (typeof asked[name] === 'string' ? [[name, asked[name]]] : [])));
+  place.set('tab', 'findings');
   const [view, studio] = await Promise.all([partView(access, (await params).partId), studioName(access)]);
   if (!view) notFound();
   const { part, marking, variants, passages, players, settings, musicVersion } = view;
@@ -30,6 +37,7 @@ export default async function Page({ params }: Props) {
       data={{
         studio,
         title: part.title,
+        back: `/desk/${part.id}?${place.toString()}`,
         part: { id: part.id, name: part.name, instrument: part.instrument },
         musicVersion,
         severalParts: siblings.length > 1,
