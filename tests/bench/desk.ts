@@ -15,6 +15,19 @@ const share = (values: readonly number[], at: number): number =>
 const say = (what: string, values: readonly number[]) =>
   console.log(`${what.padEnd(44)} ${values.length} times  median ${share(values, 0.5).toFixed(0)} ms  95 % ${share(values, 0.95).toFixed(0)} ms`);
 
+/** From each key to its sign in the page: measured where it happens. */
+const watchMarks = (page: Page): Promise<void> =>
+  page.evaluate(() => {
+    let pressed: number | null = null;
+    window.addEventListener('keydown', ({ key }) => (pressed = /^[1-4du]$/.test(key) ? performance.now() : pressed), { capture: true });
+    new MutationObserver((changes) => {
+      const drawn = changes.some(({ target }) => (target as Element).hasAttribute('data-fresh'));
+      if (pressed === null || !drawn) return;
+      performance.measure('omaggio mark', { start: pressed });
+      pressed = null;
+    }).observe(document.querySelector('#score')!, { subtree: true, childList: true, attributes: true, attributeFilter: ['data-fresh'] });
+  });
+
 const measured = (page: Page, name: string): Promise<number[]> =>
   page.evaluate((entry) => performance.getEntriesByName(`omaggio ${entry}`).map(({ duration }) => duration), name);
 const settled = async (page: Page, name: string, count: number) => {
@@ -42,6 +55,7 @@ try {
   say('findings of the passage, first time', (await measured(page, 'near')).slice(0, 1));
   say('findings of 300 bars, first time', (await measured(page, 'report')).slice(0, 1));
 
+  await watchMarks(page);
   await score.focus();
   for (const [what, keys] of [
     ['after a finger', ['1', '2', '3', '4']],
@@ -55,6 +69,7 @@ try {
       await page.waitForTimeout(120);
     }
     await page.waitForTimeout(1500);
+    say(`mark on the music ${what}`, (await measured(page, 'mark')).slice(-MARKS / 2));
     say(`passage ${what}`, (await measured(page, 'near')).slice(before));
     const whole = (await measured(page, 'report')).length;
     for (let i = 0; i < WHOLE; i++) {

@@ -26,6 +26,31 @@ test('what is pencilled is engraved: retake, hook, position, a finger that stays
   await expect(drawn.locator('.fing').filter({ hasText: 'III pos.' })).toHaveCount(0);
 });
 
+test('a mark is on the music at once, before the engraver has answered; his picture takes its place', async ({ page }) => {
+  await openNew(page, 'staircase', 'At Once');
+  await walkTo(page, 4);
+  let answer: () => void = () => undefined;
+  const waits = new Promise<void>((resolve) => (answer = resolve));
+  await page.route('**/engraving', async (route) => {
+    await waits;
+    await route.continue();
+  });
+  await page.keyboard.press('3');
+  await page.keyboard.press('d');
+  const fresh = page.locator('.engraving [data-note]');
+  await expect(fresh).toHaveCount(2);
+  await expect(fresh.last()).toHaveText('3');
+  await expect(score(page)).toHaveAttribute('data-engraved', 'false');
+  const head = (await page.locator('.engraving g.note').nth(3).boundingBox())!;
+  for (const box of [(await fresh.first().boundingBox())!, (await fresh.last().boundingBox())!]) {
+    expect(Math.abs(box.x + box.width / 2 - head.x - head.width / 2)).toBeLessThan(8);
+    expect(box.y + box.height).toBeLessThan(head.y + 2);
+  }
+  answer();
+  await expect(fresh).toHaveCount(0);
+  await expect(page.locator('.engraving .fing').filter({ hasText: '3' }).first()).toBeVisible();
+});
+
 test('an eased bar: seconds and findings follow; a section at its own tempo', async ({ page }) => {
   await openNew(page, 'low-tide', 'As It Is Meant');
   await walkTo(page, 3);

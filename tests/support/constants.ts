@@ -23,7 +23,9 @@ const TABLES = {
 };
 
 const plain = (value: unknown): string | undefined =>
-  typeof value === 'function' ? undefined : JSON.stringify(value, (_key, inner: unknown) => (inner instanceof Map || inner instanceof Set ? [...inner] : inner));
+  typeof value === 'function'
+    ? undefined
+    : JSON.stringify(value, (_key, inner: unknown) => (inner instanceof Map || inner instanceof Set ? [...inner] : inner));
 
 export const constantsNow = (): Record<string, string[]> => ({
   ...Object.fromEntries(

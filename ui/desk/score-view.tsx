@@ -51,7 +51,7 @@ function Drawn() {
   return (
     <TracksFit>
       <Systems
-        picture={{ engraving: engraved.engraving!, fromBar: passage.fromBar }}
+        picture={{ engraving: engraved.engraving!, fromBar: passage.fromBar, engraved: engraved.marking, marking: conditions.marking }}
         music={{ part: view.part, instrument: view.instrument, changed: view.changed, playerNotes: view.notes, line: conditions.line }}
         plan={drawn}
         selection={{ selected: chosenIds, focus: selection.focus }}

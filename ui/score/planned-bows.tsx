@@ -8,7 +8,7 @@ const HEIGHT = 13;
 const HALF = 4;
 
 /** As bow signs are printed: open below for a down-bow, a wedge for an up-bow. */
-const SHAPES: Readonly<Record<Stroke['direction'], string>> = {
+export const BOW_SIGNS: Readonly<Record<Stroke['direction'], string>> = {
   down: `M${-HALF} 11 V2.5 H${HALF} V11`,
   up: `M${-HALF} 2 L0 11 L${HALF} 2`,
 };
@@ -27,7 +27,7 @@ export const PlannedBows = memo(function PlannedBows({ system, drawn, marked }: 
     <svg width={system.widthPx} height={HEIGHT} className="block" aria-hidden data-planned-bows={planned.length}>
       {planned.map(({ stroke, from }) => (
         <g key={stroke.noteIds[0]} transform={`translate(${from} 0)`}>
-          <path d={SHAPES[stroke.direction]} fill="none" stroke="var(--rosin)" strokeWidth={1.3} opacity={0.65} />
+          <path d={BOW_SIGNS[stroke.direction]} fill="none" stroke="var(--rosin)" strokeWidth={1.3} opacity={0.65} />
           {stroke.direction === 'down' && <line x1={-HALF} x2={HALF} y1={3} y2={3} stroke="var(--rosin)" strokeWidth={2.4} opacity={0.65} />}
         </g>
       ))}

@@ -14,6 +14,8 @@ import type { Part } from '@/core/score/score';
 import type { PlayerNote } from '@/core/marking/notes';
 import { NoteSigns } from './note-signs';
 import type { PlayingStore } from '@/ui/playing/playing';
+import type { Marking } from '@/core/marking/mark';
+import { FreshMarks } from './fresh-marks';
 import { BowMoving } from './bow-moving';
 import { BowTrack, type DraggedEnd, type DrawnStroke } from './bow-track';
 import { HandMoving } from './hand-moving';
@@ -39,7 +41,12 @@ export interface Shown extends Folded {
 }
 
 interface Props {
-  picture: { engraving: Engraving; /** Index of the first bar that is engraved. */ fromBar: number };
+  picture: {
+    engraving: Engraving;
+    /** Index of the first bar that is engraved. */ fromBar: number;
+    /** The marks that are in the picture, and those that are there now. */ engraved: Marking | null;
+    marking: Marking;
+  };
   music: {
     part: Part | null;
     instrument: Instrument | null;
@@ -92,10 +99,11 @@ export function Systems(props: Props) {
 }
 
 /** The engraving itself: notes are chosen here, and what is chosen or differs from the print is shown. */
-function Staff({ system, index, picking, music, selection }: Props & { system: System; index: number; picking: ReturnType<typeof usePicking> }) {
+function Staff({ system, index, picking, picture, music, selection }: Props & { system: System; index: number; picking: ReturnType<typeof usePicking> }) {
   return (
     <div className="engraving relative cursor-pointer touch-pan-y select-none" data-system={index} {...picking}>
       <Picture svg={system.svg} />
+      {picture.engraved && <FreshMarks system={system} engraved={picture.engraved} marking={picture.marking} />}
       {Object.entries(system.heads)
         .filter(([id]) => music.changed.has(id))
         .map(([id, head]) => (

@@ -25,6 +25,7 @@ const RETRY_MS = 2000;
 interface Shown {
   engraving: Engraving;
   key: string;
+  marking: Marking;
 }
 
 interface Range {
@@ -60,6 +61,8 @@ interface Asked {
 
 export interface Engraved {
   engraving: Engraving | null;
+  /** The marks that are in the picture. */
+  marking: Marking | null;
   problem: Problem | null;
   /** It is the picture of the marks as they are now. */
   current: boolean;
@@ -83,7 +86,7 @@ export function useEngraving({ partId, range, widthPx, moved, marking, first, ah
   const key = `${passage} ${until} ${widthPx} ${concert} ${octaves} ${marks}`;
   const [shown, setShown] = useState<Shown | null>(
     first.engraving && !concert && octaves === 0 && widthPx === first.widthPx && until === drawnUntil(range, fromBar)
-      ? { engraving: first.engraving, key }
+      ? { engraving: first.engraving, key, marking }
       : null,
   );
   const [failed, setFailed] = useState<{ problem: Problem; key: string } | null>(null);
@@ -116,7 +119,7 @@ export function useEngraving({ partId, range, widthPx, moved, marking, first, ah
       if (abort.signal.aborted) return;
       drawn.current = key;
       setFailed(null);
-      setShown({ engraving: { systems }, key });
+      setShown({ engraving: { systems }, key, marking });
     };
     const begin = () => void whileWanted(abort.signal, ask);
     begin();
@@ -141,6 +144,7 @@ export function useEngraving({ partId, range, widthPx, moved, marking, first, ah
   const usable = shown && shown.key.startsWith(`${passage} `) ? shown : null;
   return {
     engraving: usable?.engraving ?? null,
+    marking: usable?.marking ?? null,
     problem: failed?.key === key ? failed.problem : null,
     current: usable?.key === key,
     toCome: until < toBar,
