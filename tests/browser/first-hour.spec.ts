@@ -5,7 +5,9 @@ import { realScores } from '../support/real-scores';
 import { expect, openNew, ready, saved, score, status, test, walkTo } from './steps';
 import type { Page } from '@playwright/test';
 
-test('a teacher’s first hour: brings a real score in, marks 16 bars, corrects a misprint, checks for a small hand, prints, takes out, types a passage', async ({ page }) => {
+test('a teacher’s first hour: brings a real score in, marks 16 bars, corrects a misprint, checks for a small hand, prints, takes out, types a passage', async ({
+  page,
+}) => {
   // A real score of 22 parts, from the development package; under a name of its own.
   const [, bytes] = realScores(/^ActorPreludeSample\.xml$/)[0]!;
   await page.goto('/');
