@@ -108,3 +108,25 @@ for (const [name, width, height] of [
     }
   });
 }
+
+test('names of eighty characters without a space break no page', async ({ page }) => {
+  const long = (letter: string) => letter.repeat(80);
+  const file = readFileSync('demo/scores/staircase.musicxml', 'utf8')
+    .replace(/<work-title>[^<]*</, `<work-title>${long('W')}<`)
+    .replace(/<part-name>[^<]*</, `<part-name>Violin${long('m')}<`);
+  const taken = await page.request.post('/api/pieces?name=long.musicxml', { data: file });
+  const { firstPartId } = (await taken.json()) as { firstPartId: string };
+  for (const [width, height] of [
+    [1280, 800],
+    [820, 1180],
+    [390, 844],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    for (const address of [`/desk/${firstPartId}`, `/desk/${firstPartId}/check`, '/?find=long.musicxml', `/players?part=${firstPartId}`]) {
+      await page.goto(address);
+      await page.waitForLoadState('networkidle');
+      const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+      expect([address, width, wide]).toEqual([address, width, Math.min(wide, width)]);
+    }
+  }
+});

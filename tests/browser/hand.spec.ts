@@ -87,7 +87,7 @@ test('at a note the fingerboard shows the hand in mm and words; what is worth kn
   await walkTo(page, 3);
   const board = page.getByRole('img', { name: /^Fingerboard, true to scale/ });
   await expect(board).toHaveAttribute('aria-label', /\d on \w at \d+ mm/);
-  await expect(page.getByText(/the bars are ±10 cents wide, here \d+\.\d mm/)).toBeVisible();
+  await expect(page.getByText(/the bars are ±10 cents, here \d+\.\d mm/)).toBeVisible();
   const known = page.getByRole('region', { name: 'Worth knowing' });
   await known.waitFor();
   const first = known.getByRole('listitem').first();
