@@ -24,11 +24,11 @@ export function PageHeader({ path = [], here, beside, children }: Props) {
       <Link href="/" className="font-serif text-xl font-semibold">
         Omaggio
       </Link>
-      <nav aria-label="Where you are" className="flex min-w-0 items-baseline gap-1.5 text-soft">
+      <nav aria-label="Where you are" className="flex max-w-full min-w-0 items-baseline gap-1.5 text-soft">
         {isShelf ? (
           <h1 className="font-sans text-sm font-normal">Shelf</h1>
         ) : (
-          <Link href="/" className="hover:underline">
+          <Link href="/" className="shrink-0 hover:underline">
             Shelf
           </Link>
         )}

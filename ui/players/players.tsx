@@ -61,7 +61,7 @@ export function Players({ studio, players, parts, part }: Props) {
       <PageHeader path={['Players']}>
         <span className="text-soft">{studio}</span>
       </PageHeader>
-      <main className="mx-auto grid max-w-6xl gap-6 px-4 py-5">
+      <main className="mx-auto grid max-w-6xl grid-cols-1 gap-6 px-4 py-5">
         {problem && !editing && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
         {removed && <Notice actions={<Button onClick={() => void remove(removed, false)}>Put back</Button>}>{removed.name} is out of the list.</Notice>}
         <section aria-label="Players" className="grid gap-2">
@@ -116,7 +116,7 @@ function PlayerCard({ player, onChange, onRemove }: { player: KnownPlayer; onCha
 function FitSection({ parts, part, players }: Pick<Props, 'parts' | 'part' | 'players'>) {
   const router = useRouter();
   return (
-    <section aria-label="Fit" className="grid gap-2">
+    <section aria-label="Fit" className="grid grid-cols-1 gap-2">
       <div className="flex flex-wrap items-center gap-3">
         <h2 className="text-lg">How a part fits each of them</h2>
         <Select

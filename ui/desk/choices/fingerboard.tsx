@@ -15,12 +15,12 @@ interface Props {
   noteId: string;
 }
 
-const HEIGHT = 186;
+const HEIGHT = 164;
 const TOP = 20;
 /** Room below for the names of the strings. */
 const BOTTOM = 18;
 const LEFT = 8;
-const STRING_GAP = 30;
+const STRING_GAP = 28;
 /** Fingers stand clear of the edge by this much, px. */
 const MARGIN = 14;
 /** mm of the scale beside it, by the size of the picture. */
@@ -91,9 +91,16 @@ export function Fingerboard({ frame, words, person, noteId }: Props) {
             {fingerName(planned.finger)} lies {Math.round(planned.mm)} mm from the nut; the bars are ±10 cents, here {planned.toleranceMm.toFixed(1)} mm.
           </span>
         )}
-        {words.words.map((each) => (
-          <span key={each}>{each}</span>
-        ))}
+        {words.words.length > 0 && (
+          <details>
+            <summary className="min-h-6 cursor-pointer">How the fingers lie</summary>
+            {words.words.map((each) => (
+              <span key={each} className="block">
+                {each}
+              </span>
+            ))}
+          </details>
+        )}
       </figcaption>
     </figure>
   );

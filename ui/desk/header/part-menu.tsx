@@ -9,11 +9,11 @@ export function PartMenu() {
   const { data, setDialog } = useDesk();
   return (
     <Menu
-      className="inline-flex min-h-6 cursor-pointer items-center gap-1 rounded font-semibold text-ink"
+      className="inline-flex min-h-6 min-w-0 cursor-pointer items-center gap-1 rounded text-left font-semibold text-ink"
       label={`Part: ${data.part.name}. Choose another part`}
       trigger={
         <>
-          {data.part.name} <ChevronDown size={14} aria-hidden />
+          <span className="min-w-0 truncate">{data.part.name}</span> <ChevronDown size={14} className="shrink-0" aria-hidden />
         </>
       }
     >
