@@ -77,23 +77,22 @@ function highestStop(player: Player): number {
   return Math.min(player.instrument.highestStop, HIGHEST_BY_LEVEL[player.level]);
 }
 
-function openPlace(string: number, pitch: Pitch): Place {
-  return {
-    string,
-    stop: 0,
-    finger: 0,
-    hand: null,
-    handMm: 0,
-    position: null,
-    shape: 'open',
-    extension: false,
-    harmonic: null,
-    asked: false,
-    frameCost: 0,
-    extensionCost: 0,
-    letter: letterIndex(pitch),
-  };
-}
+/** What every open string is, whichever it is. */
+export const OPEN = {
+  stop: 0,
+  finger: 0,
+  hand: null,
+  handMm: 0,
+  position: null,
+  shape: 'open',
+  extension: false,
+  harmonic: null,
+  asked: false,
+  frameCost: 0,
+  extensionCost: 0,
+} as const satisfies Partial<Place>;
+
+const openPlace = (string: number, pitch: Pitch): Place => ({ ...OPEN, string, letter: letterIndex(pitch) });
 
 /** On the extension of a bass the lowest note is the string itself, the others are stopped by the first finger at the scroll. */
 function belowNutPlace(string: number, stop: number, pitch: Pitch, { instrument }: Player): Place {

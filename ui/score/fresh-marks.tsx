@@ -46,7 +46,8 @@ export function FreshMarks({ system, engraved, marking }: Props) {
   const fresh = useMemo(() => freshMarks(Object.keys(system.heads), engraved, marking), [system, engraved, marking]);
   useLayoutEffect(() => {
     const root = area.current?.parentElement;
-    if (root) place(root, area.current!, system);
+    // Measured only where there is something to place.
+    if (root && fresh.length) place(root, area.current!, system);
   }, [fresh, system]);
   return (
     <div ref={area} aria-hidden className="pointer-events-none absolute inset-0" data-fresh={fresh.length}>

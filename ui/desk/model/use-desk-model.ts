@@ -41,9 +41,14 @@ export function useDeskModel(data: DeskData) {
     clear,
     closeChoices: choices.close,
   });
-  const change = useChange(part, choices.close);
-  function setting(next: SettingsChange) {
+  /** Something else is done: what was offered or said before is over. */
+  const over = () => {
+    looked.setSaid(null);
     choices.close();
+  };
+  const change = useChange(part, over);
+  function setting(next: SettingsChange) {
+    over();
     part.settings.set(next);
   }
   const spots = useFindings({
