@@ -41,14 +41,13 @@ export function useDeskModel(data: DeskData) {
     clear,
     closeChoices: choices.close,
   });
-  /** Something else is done: what was offered or said before is over. */
-  const over = () => {
+  const endWhatWasOffered = () => {
     looked.setSaid(null);
     choices.close();
   };
-  const change = useChange(part, over);
+  const change = useChange(part, endWhatWasOffered);
   function setting(next: SettingsChange) {
-    over();
+    endWhatWasOffered();
     part.settings.set(next);
   }
   const spots = useFindings({
