@@ -69,6 +69,20 @@ test('chords are copied head by head; too few notes are no tune; nothing again, 
   expect(again('r/4 | G4/4', [], { fromBar: 0, toBar: 0 }).found).toEqual([]);
 });
 
+test('right before, right after and at the very end; of places that overlap the one with the same notes', () => {
+  const at = (text: string, range: { fromBar: number; toBar: number }) => again(text, [], range).found.map(({ bars }) => [bars.fromBar, bars.toBar]);
+  expect(at(`${TUNE} | ${TUNE} | ${OTHER} | ${TUNE}`, { fromBar: 0, toBar: 1 })).toEqual([
+    [2, 3],
+    [5, 6],
+  ]);
+  expect(at(`${TUNE} | ${TUNE} | ${OTHER} | ${TUNE}`, { fromBar: 2, toBar: 3 })).toEqual([
+    [0, 1],
+    [5, 6],
+  ]);
+  const up = 'G4 A4 B4 C5 | A4 B4 C5 D5';
+  expect(at(`${up} | ${OTHER} | F#4 G4 A4 B4 | ${up}`, { fromBar: 0, toBar: 1 })).toEqual([[4, 5]]);
+});
+
 test('after it was copied nothing is marked differently there, and copying again changes nothing', () => {
   const mark = fc.tuple(fc.nat(7), fc.constantFrom<MarkKind>('finger', 'string', 'bow', 'hook', 'slur'), fc.constantFrom('1', '2'));
   fc.assert(

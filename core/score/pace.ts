@@ -1,5 +1,5 @@
 /** The tempo as it is meant: eased, pushed, a note that takes time, a stretch broader or quicker than the rest. Marks of the coach, made into steps. */
-import type { Bar, Pace, PaceMark } from './score';
+import { barIndexAt, type Bar, type Pace, type PaceMark } from './score';
 import { TICKS_PER_QUARTER } from './ticks';
 
 export const PACES = ['ease', 'push', 'take time', 'in time'] as const satisfies readonly Pace[];
@@ -55,8 +55,8 @@ export function paceSteps(marks: readonly PaceMark[], bars: readonly Pick<Bar, '
 }
 
 function endOf(tick: number, bars: readonly Pick<Bar, 'onset' | 'ticks' | 'doubleBarAfter'>[]): number {
-  const first = bars.findIndex(({ onset, ticks }) => tick >= onset && tick < onset + ticks);
-  const within = bars.slice(Math.max(0, first), Math.max(0, first) + LASTS_BARS);
+  const first = barIndexAt(bars, tick);
+  const within = bars.slice(first, first + LASTS_BARS);
   const last = within.find(({ doubleBarAfter }) => doubleBarAfter) ?? within.at(-1);
   return last ? last.onset + last.ticks : tick + LASTS_BARS * 4 * TICKS_PER_QUARTER;
 }

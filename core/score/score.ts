@@ -276,7 +276,7 @@ export function partEnd(part: Part): number {
 }
 
 /** Index of the bar that holds a tick of the part. */
-export function barIndexAt(bars: readonly Bar[], tick: number): number {
+export function barIndexAt(bars: readonly Pick<Bar, 'onset'>[], tick: number): number {
   let low = 0;
   let high = bars.length - 1;
   while (low < high) {

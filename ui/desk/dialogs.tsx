@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useMemo, useState, type KeyboardEvent } from 'react';
-import { placeAt } from '@/core/score/address';
+import { barsAt, placeAt } from '@/core/score/address';
 import type { Part } from '@/core/score/score';
 import { Dialog, type Opened } from '@/ui/kit/dialog';
 import { useDesk } from './model/desk';
@@ -127,7 +127,9 @@ function FoundList({ items, at, onPoint, onTake }: { items: readonly FoundPlace[
 
 /** Why it is no place, where it looks like one. */
 function notFound(text: string, part: Part | null): string {
-  const place = part && /\d/.test(text) ? placeAt(part, text) : null;
+  // A row of bars by its hyphen between two of them; a hyphen in front counts back from a letter.
+  const asked = /.\s*[-–]\s*\S/.test(text) ? barsAt : placeAt;
+  const place = part && /\d/.test(text) ? asked(part, text) : null;
   return place && !place.ok
     ? `${place.problem.what} ${place.problem.remedy}`
     : `Nothing here is called “${text.trim()}”. Try a bar, the name of a passage, or a word of what is to be done.`;
