@@ -13,8 +13,6 @@ import { clockFor, type Clock } from '../core/score/time';
 import { likeTheFile, readScoreBytes } from '../core/formats/read';
 import type { ReadScore } from '../core/formats/musicxml/read';
 import { writeMarked } from '../core/formats/musicxml/write';
-import { readMarksFile } from '../core/formats/marks-file';
-import { resolutionBefore } from '../core/marking/versions';
 import { asTold, NOTHING_TOLD } from '../core/instruments/as-told';
 import { toldOrGuessed } from '../core/instruments/play-on';
 import { playerFrom, type Player, type Technique } from '../core/instruments/player';
@@ -39,6 +37,7 @@ import type { Finding } from '../core/checks/finding';
 import { remediesFor } from '../core/checks/remedies';
 import { tempiOverPlans } from '../core/checks/tempi';
 import { bad, good, type Result } from '../core/util/result';
+import { readMarks, withCorrections } from './marks';
 import type { Options } from './options';
 import { readPreferences, type Preferences } from './preferences';
 import { TICKS_PER_QUARTER } from '../core/score/ticks';
@@ -76,9 +75,11 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   if (!read.ok) return read;
   const { score } = read.value;
   if (options.command === 'parts') return good({ value: partsValue(read.value), marked: null });
-  const chosen = choosePart(score.parts, options.part);
+  const printed = choosePart(score.parts, options.part);
+  if (!printed.ok) return printed;
+  const chosen = withCorrections(read.value, printed.value, marksText);
   if (!chosen.ok) return chosen;
-  const part = asTold(chosen.value, toldOrGuessed(chosen.value, { ...NOTHING_TOLD, instrument: options.instrument, sounds: options.sounds }));
+  const part = asTold(chosen.value.part, toldOrGuessed(chosen.value.part, { ...NOTHING_TOLD, instrument: options.instrument, sounds: options.sounds }));
   const range = options.bars === null ? good(null) : barsAt(part, options.bars);
   if (!range.ok) return range;
   const within = range.value && ticksOf(part, range.value);
@@ -98,7 +99,7 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
     marking: marking.value,
     preferences: preferences.value,
     player: player.value,
-    marked: (more) => (options.out === null ? null : likeTheFile(writeMarked(read.value.document, part, { ...more, ...marking.value }), bytes)),
+    marked: (more) => (options.out === null ? null : likeTheFile(writeMarked(chosen.value.document, part, { ...more, ...marking.value }), bytes)),
   };
   return COMMANDS[options.command](asked);
 }
@@ -317,21 +318,6 @@ function playerFor(part: Part, options: Options, technique: Partial<Technique>):
     thumbPosition: !isUpper(kind),
     technique,
   });
-}
-
-/** Marks to plan around; one that has no place in the part is a mistake here. */
-function readMarks(text: string | null, part: Part, document: string): Result<Marking> {
-  if (text === null) return good({});
-  const read = readMarksFile(text, part, resolutionBefore(document));
-  if (!read.ok) return read;
-  const [lost] = read.value.lost;
-  if (lost)
-    return bad(
-      `marks file, mark ${lost.index + 1}`,
-      `${part.name} has no note "${lost.at}".`,
-      'Say a note of this part, by its id or as bar and beat, such as 47/3.',
-    );
-  return good(read.value.marking);
 }
 
 function comparedJson({ differing, decisive }: ForWhom, part: Part) {

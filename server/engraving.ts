@@ -2,7 +2,7 @@
 import type { Access } from './access';
 import { createHash } from 'node:crypto';
 import { splitKey, type Marking } from '../core/marking/mark';
-import { isWordKind } from '../core/marking/kinds';
+import { isCorrection, isWordKind } from '../core/marking/kinds';
 import { barOfTarget } from '../core/marking/target';
 import { ByteCache } from '../core/util/byte-cache';
 import { LIMITS } from '../core/util/limits';
@@ -41,7 +41,7 @@ export async function engraved(access: Access, partId: string, marking: Marking,
   const near = Object.entries(marking).filter(([key]) => {
     const { target, kind } = splitKey(key);
     const bar = barOfTarget(target);
-    return !isWordKind(kind) && bar !== null && bar >= view.fromBar - 1 && bar <= view.toBar + 1;
+    return !isWordKind(kind) && bar !== null && (isCorrection(kind) || (bar >= view.fromBar - 1 && bar <= view.toBar + 1));
   });
   const marks = near.map(([key, { value, off }]) => `${key}=${value}${off ? ' off' : ''}`).sort();
   const key = createHash('sha1')

@@ -6,9 +6,11 @@ import { noteById } from '../core/score/find';
 import { linesOf } from '../core/instruments/lines';
 import { ticksOf, type BarRange } from '../core/score/bars';
 import type { Passage } from '../core/score/passages';
-import type { Part, Score } from '../core/score/score';
+import type { Part } from '../core/score/score';
 import { clockFor } from '../core/score/time';
+import { correctedPart } from '../core/formats/musicxml/corrected';
 import { readPartDocument } from '../core/formats/musicxml/part-document';
+import type { ReadScore } from '../core/formats/musicxml/read';
 import { toldOrGuessed } from '../core/instruments/play-on';
 import { asTold } from '../core/instruments/as-told';
 import { usualPlayer, playerFrom, type Player, type PlayerDescription } from '../core/instruments/player';
@@ -44,7 +46,7 @@ import { BOW_KINDS, bowingChoices, FINGER_KINDS, fingeringChoices, lineAt } from
 import type { Conditions, OtherMusic, OpenPart, FingeringChoice, BowingChoice, BowOfPassage } from './questions';
 
 export class Analyst {
-  private score: Score | null = null;
+  private read: ReadScore | null = null;
   /** Plans of both hands as they were last made, for each line: a change is planned in the time of the bars around it. */
   private memories: readonly PlanMemory[] = [];
   private others: OtherPart[] = [];
@@ -64,7 +66,7 @@ export class Analyst {
   open(music: string): OpenPart {
     const read = readPartDocument(music);
     if (!read.ok) throw new Error(read.problem.what);
-    this.score = read.value.score;
+    this.read = read.value;
     this.memories = [];
     this.quick = [];
     this.last = null;
@@ -132,7 +134,7 @@ export class Analyst {
   join(others: readonly OtherMusic[]): void {
     this.others = others.flatMap(({ id, name, markingId, music, marking, told }) => {
       const read = readPartDocument(music);
-      return read.ok ? [{ id, name, markingId, marking, part: editedPart(asTold(read.value.score.parts[0]!, told), marking) }] : [];
+      return read.ok ? [{ id, name, markingId, marking, part: editedPart(asTold(correctedPart(read.value, marking), told), marking) }] : [];
     });
   }
 
@@ -142,15 +144,15 @@ export class Analyst {
   }
 
   suggestFingering(conditions: Conditions, range: BarRange): FingeringChoice[] {
-    const marking = withoutSuggestions(conditions.marking, FINGER_KINDS, this.idsIn(range));
+    const marking = withoutSuggestions(conditions.marking, FINGER_KINDS, this.idsIn(conditions, range));
     const question = { ...this.request({ ...conditions, marking }), within: ticksOf(this.edited(conditions), range), others: this.others };
-    return fingeringChoices(question, conditions, this.idsIn(range), this.memory(conditions.line).hand);
+    return fingeringChoices(question, conditions, this.idsIn(conditions, range), this.memory(conditions.line).hand);
   }
 
   suggestBowing(conditions: Conditions, range: BarRange): BowingChoice[] {
-    const marking = withoutSuggestions(conditions.marking, BOW_KINDS, this.idsIn(range));
-    const question = { ...this.bowRequest({ ...conditions, marking }), within: ticksOf(this.part, range) };
-    return bowingChoices(question, conditions, this.idsIn(range), this.memory(conditions.line).bow);
+    const marking = withoutSuggestions(conditions.marking, BOW_KINDS, this.idsIn(conditions, range));
+    const question = { ...this.bowRequest({ ...conditions, marking }), within: ticksOf(this.edited(conditions), range) };
+    return bowingChoices(question, conditions, this.idsIn(conditions, range), this.memory(conditions.line).bow);
   }
 
   /** How the marking fits one player. */
@@ -195,20 +197,20 @@ export class Analyst {
 
   /** What else the bow could do at a note; the numbers are about the passage around it. */
   async bowChoices(conditions: Conditions, noteId: string, range: BarRange): Promise<BowChoice[]> {
-    const request = { ...this.bowRequest(conditions), within: ticksOf(this.part, range) };
+    const request = { ...this.bowRequest(conditions), within: ticksOf(this.edited(conditions), range) };
     return current(await this.inSteps(conditions, bowChoicesInSteps(request, noteId, this.memory(conditions.line).bow)));
   }
 
   /** The strokes of a passage with a mark that is only being tried. */
   triedBow(conditions: Conditions, range: BarRange): Stroke[] {
-    const within = ticksOf(this.part, range);
+    const within = ticksOf(this.edited(conditions), range);
     const strokes = planBowingNear({ ...this.bowRequest(conditions), within }, this.memory(conditions.line).bow)?.strokes ?? [];
     return strokes.filter(({ onset }) => onset >= within.from && onset < within.to);
   }
 
   bowOfPassage(conditions: Conditions, range: BarRange): BowOfPassage {
     const request = this.bowRequest(conditions);
-    const within = ticksOf(this.part, range);
+    const within = ticksOf(this.edited(conditions), range);
     const hemiolas = hemiolasOf(request.part, preparedAtoms(request)).filter(({ barIndex }) => barIndex >= range.fromBar && barIndex < range.toBar);
     const openStrings = openStringVersion(request.line, request.stringOf!, within).map(({ noteId, strings }) => ({ noteId, strings }));
     return { hemiolas, openStrings };
@@ -242,7 +244,7 @@ export class Analyst {
   private request(conditions: Conditions) {
     const part = this.edited(conditions);
     return {
-      score: this.opened,
+      score: this.opened.score,
       part,
       player: this.player(conditions),
       clock: clockFor(part, conditions.tempo),
@@ -275,7 +277,13 @@ export class Analyst {
 
   /** The part as the coach says it is, with the edits in force. */
   private edited({ told, marking }: Conditions): Part {
-    return editedPart(asTold(this.part, toldOrGuessed(this.part, told)), marking);
+    const part = this.corrected(marking);
+    return editedPart(asTold(part, toldOrGuessed(part, told)), marking);
+  }
+
+  /** The part with its notes and clefs as they are corrected. */
+  corrected(marking: Marking): Part {
+    return correctedPart(this.opened, marking);
   }
 
   private player({ player, told }: Conditions): Player {
@@ -284,16 +292,20 @@ export class Analyst {
     return usualPlayer(told.instrument ?? this.part.instrument ?? 'violin');
   }
 
-  private idsIn({ fromBar, toBar }: BarRange): ReadonlySet<string> {
-    return new Set(this.part.notes.filter((note) => note.barIndex >= fromBar && note.barIndex <= toBar).map((note) => note.id));
+  private idsIn({ marking }: Conditions, { fromBar, toBar }: BarRange): ReadonlySet<string> {
+    return new Set(
+      this.corrected(marking)
+        .notes.filter((note) => note.barIndex >= fromBar && note.barIndex <= toBar)
+        .map((note) => note.id),
+    );
   }
 
-  private get opened(): Score {
-    if (!this.score) throw new Error('no part is open');
-    return this.score;
+  private get opened(): ReadScore {
+    if (!this.read) throw new Error('no part is open');
+    return this.read;
   }
 
   private get part(): Part {
-    return this.opened.parts[0]!;
+    return this.opened.score.parts[0]!;
   }
 }

@@ -1,10 +1,12 @@
 /** The list "Changes against the print": what is printed, what the coach wants instead, why, and who said so. */
 import { noteById } from '../score/find';
 import { sayNote } from '../score/address';
+import { clefName, parseClef } from '../score/clef';
 import { pitchName } from '../score/pitch';
 import type { Note, Part } from '../score/score';
 import { splitKey, type Mark, type Marking } from './mark';
-import { isEditKind, type MarkKind } from './kinds';
+import { barTextOf } from './bar-correction';
+import { isCorrection, isEditKind, type MarkKind } from './kinds';
 import { parseHairpin, STRUCK } from './values';
 import { placeOfTarget } from './notes';
 import { targetOf } from './target';
@@ -25,14 +27,18 @@ export interface AgainstPrint {
 
 export const NOTHING = 'nothing';
 
-/** Edits of the text and slurs that were split or joined, in the order of the music; lost ones last. */
-export function againstPrint(part: Part, marking: Marking): AgainstPrint[] {
+/**
+ * Edits of the text and slurs that were split or joined, in the order of the music; lost ones last.
+ * @param part with its notes as they are corrected
+ * @param file without
+ */
+export function againstPrint(part: Part, marking: Marking, file: Part = part): AgainstPrint[] {
   const list: AgainstPrint[] = [];
   for (const [key, mark] of Object.entries(marking)) {
     const { target, kind } = splitKey(key);
     if (!isEditKind(kind) && kind !== 'slur') continue;
     const place = placeOfTarget(part, target);
-    const words = place ? inWords(part, target, kind, mark) : { print: '', now: mark.value };
+    const words = place ? inWords(isCorrection(kind) ? file : part, target, kind, mark) : { print: '', now: mark.value };
     list.push({ target, kind, mark, at: place?.at ?? null, onset: place?.onset ?? Infinity, barIndex: place?.barIndex ?? -1, ...words });
   }
   return list.sort((a, b) => (a.onset === b.onset ? 0 : a.onset - b.onset));
@@ -50,6 +56,10 @@ function inWords(part: Part, targetText: string, kind: MarkKind, mark: Mark): { 
       .join(', ') || NOTHING;
   const struck = (now: string) => (mark.value === STRUCK ? NOTHING : now);
   switch (kind) {
+    case 'bar':
+      return { print: barTextOf(part, target.barIndex) ?? '', now: mark.value };
+    case 'clef':
+      return { print: clefBefore(part, tick, parseClef(mark.value)?.staff ?? 1), now: mark.value };
     case 'dynamic':
       return { print: here(part.dynamics, ({ text }) => text), now: struck(mark.value) };
     case 'tempo':
@@ -94,4 +104,10 @@ function sayEnd(part: Part, barIndex: number, tick: number): string {
 function sayTick(part: Part, tick: number): string {
   const index = part.bars.findIndex((bar) => tick > bar.onset && tick <= bar.onset + bar.ticks);
   return index < 0 ? '?' : sayEnd(part, index, tick - part.bars[index]!.onset);
+}
+
+/** The clef that is in force at a place. */
+function clefBefore(part: Part, tick: number, staff: number): string {
+  const last = part.clefs.findLast((each) => each.staff === staff && each.tick <= tick);
+  return last ? clefName(last.clef).replace(' clef', '') : NOTHING;
 }

@@ -3,6 +3,8 @@
  * checked, named, planned with and written into files everywhere.
  */
 import { isPositionName } from '../instruments/positions';
+import { barTextProblem } from '../score/bar-text';
+import { parseClef, STRING_CLEF_NAMES } from '../score/clef';
 import { DYNAMIC_NAMES } from '../score/dynamics';
 import { PACES, paceOf, paceSign } from '../score/pace';
 import { parsePitch } from '../score/pitch';
@@ -167,6 +169,15 @@ const entries = {
   /** From this place on chords are divided between players, or one player holds them. */
   divisi: { ...EDIT, at: 'place', values: ['divided', 'together'], name: 'divisi' },
 
+  /** The notes of a bar, at its beginning, as text (`score/bar-text.ts`): rhythm, rests, ties, notes more or less. */
+  bar: {
+    ...EDIT,
+    at: 'place',
+    values: (value: string) => (value.length > LIMITS.barText ? `Use up to ${LIMITS.barText} characters.` : barTextProblem(value)),
+    name: 'notes of the bar',
+  },
+  clef: { ...EDIT, at: 'place', values: (value: string) => (parseClef(value) ? null : `Use ${STRING_CLEF_NAMES.join(', ')}.`), name: 'clef' },
+
   character: { ...WORDS, name: 'character' },
   goal: { ...WORDS, name: 'goal' },
   away: { ...WORDS, name: 'away' },
@@ -201,6 +212,8 @@ export const WORD_KINDS = kindsWhere<WordKind>(({ group }) => group === 'words')
 
 export const isEditKind = (kind: MarkKind): kind is EditKind => MARKS[kind].group === 'edit';
 export const isBowWishKind = (kind: MarkKind): kind is BowWishKind => MARKS[kind].group === 'wish';
+/** Corrections of notes and clefs: the score is read anew with them (`formats/musicxml/corrected.ts`). */
+export const isCorrection = (kind: MarkKind): boolean => kind === 'bar' || kind === 'clef';
 export const isWordKind = (kind: MarkKind): kind is WordKind => MARKS[kind].group === 'words';
 export const articulationKind = (name: WritableArticulation): ArticulationKind => `articulation:${name}`;
 

@@ -1,5 +1,6 @@
 /** New clefs: the first note after one, and what it would be by mistake in the clef before. */
 import { sayNote } from '../score/address';
+import { clefName } from '../score/clef';
 import { keyAlter, letterIndex, midiOf, naturalAt, transposed, type Pitch } from '../score/pitch';
 import type { Clef, Note, Part } from '../score/score';
 import { THUMB, type Player } from '../instruments/player';
@@ -15,24 +16,6 @@ export function lowestLine({ sign, line, octave }: Clef): number | null {
   return note && letterIndex(note) - 2 * (line - 1) + 7 * octave;
 }
 const at = (step: Pitch['step'], octave: number): Pitch => ({ step, alter: 0, octave });
-
-const CLEFS: Readonly<Record<string, string>> = {
-  G2: 'treble clef',
-  G1: 'French violin clef',
-  F4: 'bass clef',
-  F3: 'baritone clef',
-  C4: 'tenor clef',
-  C3: 'alto clef',
-  C2: 'mezzo-soprano clef',
-  C1: 'soprano clef',
-};
-
-/** @example `clefName({ sign: 'C', line: 4, octave: 0 }) === 'tenor clef'` */
-export function clefName({ sign, line, octave }: Clef): string {
-  const name = CLEFS[`${sign}${line}`];
-  const small = octave === 0 ? '' : octave < 0 ? ' with the 8 below' : ' with the 8 above';
-  return `${name ?? `${sign} clef on line ${line}`}${small}`;
-}
 
 export function clefAids(part: Part, player: Player): ReadingAid[] {
   const aids: ReadingAid[] = [];

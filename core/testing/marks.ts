@@ -34,6 +34,8 @@ export const OPEN_VALUES: Readonly<Partial<Record<MarkKind, readonly string[]>>>
   sign: ['dolce & light', '<>'],
   pace: ['ease', 'at 80 %'],
   pitch: ['F#4', 'Bb4', 'G4'],
+  bar: ['A4/1'],
+  clef: ['alto'],
   'bow-amount': ['little', 'whole', '12.5 cm'],
   'bow-from': PLACES,
   'bow-to': PLACES,

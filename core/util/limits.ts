@@ -10,6 +10,8 @@ export const LIMITS = {
   printedWords: 300,
   /** A sign over a note. */
   sign: 24,
+  /** The notes of one bar, typed. */
+  barText: 1_200,
   /** Why something was changed. */
   why: 300,
   /** Why a finding is accepted. */

@@ -10,7 +10,7 @@ import { LatestFirst } from '@/ui/kit/latest-first';
 export type RemoteAnalyst = { [K in keyof Analyst]: (...args: Parameters<Analyst[K]>) => Promise<Awaited<ReturnType<Analyst[K]>>> };
 
 /** Asked as they come; everything else waits its turn. */
-const AT_ONCE = ['open', 'join', 'joined', 'near', 'report', 'reportInSteps', 'tempi'] as const satisfies ReadonlyArray<keyof Analyst>;
+const AT_ONCE = ['open', 'corrected', 'join', 'joined', 'near', 'report', 'reportInSteps', 'tempi'] as const satisfies ReadonlyArray<keyof Analyst>;
 type Question = Exclude<keyof Analyst, (typeof AT_ONCE)[number]>;
 
 /** What is looked at next goes first. */

@@ -8,6 +8,7 @@ import type { Conditions } from '@/workers/questions';
 import type { PartData } from './part-data';
 import { nextStep } from './undo-chain';
 import { useAnalyst, useOthers, useReport } from './use-analyst';
+import { useCorrected } from './use-corrected';
 import { useElsewhere } from './use-elsewhere';
 import { useMarking, useShownMarking } from './use-marking';
 import { usePartSettings } from './use-part-settings';
@@ -37,7 +38,8 @@ export function usePart({ data, passageIndex, onRead }: Asked) {
   const own = usePlayersMarking({ part: named, everybody: store, base: state, player, first: data.variant, onProblem: setProblem });
   const { marking } = own;
   const shown = useShownMarking(marking, showPrint);
-  const view = useShownPart({ opened, told: settings.told, shown, marking, player, named: data.part.instrument });
+  const corrected = useCorrected({ analyst, opened, shown, onProblem: setProblem });
+  const view = useShownPart({ opened, corrected, told: settings.told, shown, marking, player, named: data.part.instrument });
   const passage = usePassageShown(passages, view.part);
   const conditions = useConditions(shown, player, settings);
 

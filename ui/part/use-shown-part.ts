@@ -8,12 +8,14 @@ import type { Marking } from '@/core/marking/mark';
 import { editedPart, isEdited } from '@/core/marking/print-edits';
 import { playerNotes } from '@/core/marking/notes';
 import { linesOf } from '@/core/instruments/lines';
-import type { InstrumentKind } from '@/core/score/score';
+import type { InstrumentKind, Part } from '@/core/score/score';
 import type { OpenPart } from '@/workers/questions';
 import type { PlayerChoice } from './part-data';
 
 interface Asked {
   opened: OpenPart | null;
+  /** With its notes and clefs as they are corrected. */
+  corrected: Part | null;
   told: Told;
   /** What the marks that are shown make of it. */
   shown: Marking;
@@ -23,10 +25,11 @@ interface Asked {
   named: InstrumentKind | null;
 }
 
-/** The part in its shapes: as printed, as told and edited, with who plays it and what is said about it. */
-export function useShownPart({ opened, told, shown, marking, player, named }: Asked) {
+/** The part in its shapes: as the file has it, with notes corrected, as told and edited, with who plays it and what is said about it. */
+export function useShownPart({ opened, corrected, told, shown, marking, player, named }: Asked) {
   const as = useMemo(() => (opened ? toldOrGuessed(opened.part, told) : told), [opened, told]);
-  const print = useMemo(() => opened && asTold(opened.part, as), [opened, as]);
+  const file = useMemo(() => opened && asTold(opened.part, as), [opened, as]);
+  const print = useMemo(() => (opened && corrected === opened.part ? file : corrected && asTold(corrected, as)), [opened, corrected, file, as]);
   const part = useMemo(() => print && editedPart(print, shown), [print, shown]);
   const open = useMemo(() => (opened && part ? { ...opened, part } : null), [opened, part]);
   const kind = as.instrument ?? named;
@@ -58,5 +61,5 @@ export function useShownPart({ opened, told, shown, marking, player, named }: As
   const changed = useMemo(() => new Set(part?.notes.filter((note) => isEdited(note, shown)).map((note) => note.id)), [part, shown]);
   /** A solo-tuned bass: only the coach knows whether the part is written for the fingers or for the ear. */
   const askSounds = kind === 'bass' && player?.tuning === 'solo' && told.sounds === 'file' && opened !== null && !opened.part.transposesItself;
-  return { print, part, open, kind, moved, playedOn, person, instrument, lines, notes, changed, askSounds };
+  return { file, print, part, open, kind, moved, playedOn, person, instrument, lines, notes, changed, askSounds };
 }

@@ -2,6 +2,7 @@
 import { align } from '../../core/editions/align';
 import { reanchor, reanchorRanges } from '../../core/editions/anchor';
 import { differences, type Difference } from '../../core/editions/differences';
+import { correctedPart } from '../../core/formats/musicxml/corrected';
 import { partDocument } from '../../core/formats/musicxml/part-document';
 import { readScoreBytes } from '../../core/formats/read';
 import type { Change } from '../../core/marking/change';
@@ -59,7 +60,7 @@ export function compareEditions({ ours, theirs, marking }: { ours: string; their
   differences: Difference[];
   bars: { ours: number; theirs: number };
 } {
-  const [a, b] = [partFrom(ours).part, partFrom(theirs).part];
+  const [a, b] = [correctedPart(partFrom(ours).read, marking), partFrom(theirs).part];
   return { differences: differences(a, marking, b), bars: { ours: a.bars.length, theirs: b.bars.length } };
 }
 
@@ -77,7 +78,7 @@ export function carryOver(input: { before: string; after: string; markings: read
   const passages = reanchorRanges(input.passages, before, after);
   return {
     markings: input.markings.map((marking) => {
-      const { changes, lost } = reanchor(marking, before, after);
+      const { changes, lost } = reanchor(marking, correctedPart(partFrom(input.before).read, marking), after);
       return { changes, lost };
     }),
     passages: passages.length ? passages : automaticPassages(after),

@@ -4,6 +4,7 @@ import type { InstrumentKind, Part, Warning } from '../../core/score/score';
 import { isZip, newContainer } from '../../core/formats/raw/container';
 import { musicXmlFromAbc } from '../../core/formats/abc/to-musicxml';
 import type { AbcProblem } from '../../core/formats/abc/tune';
+import { corrected, correctedPart } from '../../core/formats/musicxml/corrected';
 import { cutPassage, forEngraver } from '../../core/formats/musicxml/cut';
 import { partDocument } from '../../core/formats/musicxml/part-document';
 import { outOfBounds } from '../../core/formats/musicxml/bounds';
@@ -142,8 +143,8 @@ export interface EngraveTask {
 }
 
 export async function engravePassage({ music, marking, fromBar, toBar, widthPx, concert = false, octaves = 0 }: EngraveTask): Promise<Engraving> {
-  const { read, part } = partFrom(music);
-  return engrave(cutPassage(read.document, part, marking, { fromBar, toBar }), widthPx, { concert, octaves });
+  const { read } = corrected(partFrom(music).read, { [partFrom(music).part.id]: marking });
+  return engrave(cutPassage(read.document, read.score.parts[0]!, marking, { fromBar, toBar }), widthPx, { concert, octaves });
 }
 
 export interface MarkedTask {
@@ -172,10 +173,13 @@ export interface MarkedOutput {
 export function markedFile({ bytes, markings, options }: MarkedTask): MarkedOutput {
   const read = readScoreBytes(bytes);
   if (!read.ok) throw new Error(`a stored source cannot be read: ${read.problem.what}`);
-  const { document, score } = read.value;
+  const { read: now, unplaced: lost } = corrected(read.value, markings);
+  const { document, score } = now;
   const marked = score.parts.flatMap((part) => (markings[part.id] ? [{ part, ...withMarks(document, part, markings[part.id]!, options) }] : []));
   const edits = marked.flatMap((each) => each.edits);
-  const unplaced = marked.flatMap(({ part, unplaced: keys }) => keys.map((key) => unplacedIn(part, key, markings[part.id]![key]!.value)));
+  const unplaced = marked.flatMap(({ part, unplaced: keys }) =>
+    [...(lost[part.id] ?? []), ...keys].map((key) => unplacedIn(part, key, markings[part.id]![key]!.value)),
+  );
   const lostParts = Object.keys(markings).filter((id) => !score.parts.some((part) => part.id === id));
   if (lostParts.length) throw new Error(`a stored source has no part ${lostParts.join(', ')}`);
   const file = likeTheFile(applyEdits(document.text, edits), bytes);
@@ -195,17 +199,17 @@ interface PartInput {
 }
 
 /** The part as the coach says it is played. */
-function played(music: string, told: Told): Part {
-  const { part } = partFrom(music);
+function played(music: string, marking: Marking, told: Told): Part {
+  const part = correctedPart(partFrom(music).read, marking);
   return asTold(part, toldOrGuessed(part, told));
 }
 
 /** The part as it is played, with the edits in force. */
 export function midi({ title, music, marking, told }: PartInput & { title: string }): Uint8Array {
-  return midiFile(title, [editedPart(played(music, told), marking)]);
+  return midiFile(title, [editedPart(played(music, marking, told), marking)]);
 }
 
 /** The marks alone, as text of a JSON file. */
 export function marksAlone({ music, marking, told }: PartInput): string {
-  return `${JSON.stringify(marksFile(played(music, told), marking), null, 2)}\n`;
+  return `${JSON.stringify(marksFile(played(music, marking, told), marking), null, 2)}\n`;
 }

@@ -80,6 +80,19 @@ export function partDocument(document: MusicXmlDocument, partId: string, timeLin
   return cutPart(document, partId).replace(HEAD, () => `${HEAD}\n<?time-line ${lineText(timeLine)}?>`);
 }
 
+/** The document with bars of another length on its time line. @param lengths ticks of bars, by index */
+export function withBarLengths(text: string, lengths: ReadonlyMap<number, number>): string {
+  const said = LINE.exec(text);
+  const line = said?.[1] === undefined ? null : lineFrom(said[1]);
+  if (!said || !line) return text;
+  const moved = (tick: number) =>
+    tick + line.bars.reduce((sum, bar) => sum + (bar.onset + bar.ticks <= tick ? (lengths.get(bar.index) ?? bar.ticks) - bar.ticks : 0), 0);
+  const bars = line.bars.map((bar) => ({ ...bar, ticks: lengths.get(bar.index) ?? bar.ticks }));
+  const at = <T extends { tick: number }>(mark: T): T => ({ ...mark, tick: moved(mark.tick) });
+  const now = { bars, tempi: line.tempi.map(at), words: line.words.map(at) };
+  return text.replace(said[0], () => `${HEAD}\n<?time-line ${lineText(now)}?>\n`);
+}
+
 /** Whether a document says how its score counts; those of before the time line do not. */
 export const hasTimeLine = (text: string): boolean => LINE.test(text);
 

@@ -7,7 +7,7 @@ import { DYNAMIC_NAMES } from '../../score/dynamics';
 import { pitchName } from '../../score/pitch';
 import type { Note, Part } from '../../score/score';
 import { markKey, type Mark, type Marking } from '../../marking/mark';
-import { NOTE_EDIT_KINDS, PLACE_EDIT_KINDS, valueProblem, type EditKind } from '../../marking/kinds';
+import { isCorrection, NOTE_EDIT_KINDS, PLACE_EDIT_KINDS, valueProblem, type EditKind } from '../../marking/kinds';
 import { hairpinValue, STRUCK } from '../../marking/values';
 import { editedPart, parseTempo, printEdits, tiedHeads, withoutPrintEdits } from '../../marking/print-edits';
 import { placeTarget } from '../../marking/target';
@@ -45,7 +45,12 @@ function reread(text: string, index: number): Part {
 }
 
 const PITCHES = ['F#4', 'Bb4', 'G4', 'C#5', 'Eb5', 'B#3', 'Fb5', 'G##4', 'D4'];
-const edit = fc.record({ note: fc.nat(), kind: fc.constantFrom<EditKind>(...NOTE_EDIT_KINDS, ...PLACE_EDIT_KINDS), value: fc.nat(), off: fc.boolean() });
+const edit = fc.record({
+  note: fc.nat(),
+  kind: fc.constantFrom<EditKind>(...[...NOTE_EDIT_KINDS, ...PLACE_EDIT_KINDS].filter((kind) => !isCorrection(kind))),
+  value: fc.nat(),
+  off: fc.boolean(),
+});
 
 /** A valid mark of any kind at some note or its place. */
 function markFor(part: Part, note: Note, kind: EditKind, value: number): [string, Mark] {

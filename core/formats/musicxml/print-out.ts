@@ -78,7 +78,7 @@ function pitchEdits(text: string, pitch: XmlElement, { written }: Note): TextEdi
 /** Children that come after `<accidental>` in a note (MusicXML note content model). */
 const AFTER_ACCIDENTAL = new Set(['time-modification', 'stem', 'notehead', 'notehead-text', 'staff', 'beam', 'notations', 'lyric', 'play', 'listen']);
 
-function accidentalEdits(text: string, element: XmlElement, print: Note, { accidental }: Note): TextEdit[] {
+export function accidentalEdits(text: string, element: XmlElement, print: Pick<Note, 'accidental'>, { accidental }: Pick<Note, 'accidental'>): TextEdit[] {
   const before = print.accidental;
   if (before?.alter === accidental?.alter && before?.courtesy === accidental?.courtesy) return [];
   const there = child(element, 'accidental');

@@ -53,7 +53,14 @@ function divisionsIn(attributes: XmlElement): number | null {
   return divisions !== null && divisions > 0 ? divisions : null;
 }
 
-function divisionsBefore(measures: readonly XmlElement[], barIndex: number): number {
+/** Divisions of a quarter note that are said before a bar, or at its beginning as well. */
+export function divisionsBefore(measures: readonly XmlElement[], barIndex: number, orAtItsBeginning = false): number {
+  if (orAtItsBeginning)
+    for (const element of measures[barIndex]?.children ?? []) {
+      if (element.name === 'note' || element.name === 'forward') break;
+      const divisions = element.name === 'attributes' ? divisionsIn(element) : null;
+      if (divisions !== null) return divisions;
+    }
   for (let i = barIndex - 1; i >= 0; i--) {
     for (const element of measures[i]!.children.filter((candidate) => candidate.name === 'attributes').reverse()) {
       const divisions = divisionsIn(element);

@@ -19,7 +19,7 @@ export function useChange({ own, view, setProblem }: OpenedPart, closeChoices: (
     (reason: string, changes: readonly Change[]) => {
       closeChoices();
       // A pitch would be written into the file as it is shown here, and not as the file has it.
-      if (isMoved && changes.some(({ kind }) => kind === 'pitch')) return setProblem(NOT_HERE);
+      if (isMoved && changes.some(({ kind }) => kind === 'pitch' || kind === 'bar')) return setProblem(NOT_HERE);
       put(reason, changes);
     },
     [closeChoices, put, isMoved, setProblem],

@@ -5,8 +5,9 @@ import { ToggleButton } from '@/ui/kit/button';
 import { LIMITS } from '@/core/util/limits';
 import { LimitHint } from '@/ui/kit/limit';
 import { TextField } from '@/ui/kit/text-field';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { DYNAMIC_NAMES } from '@/core/score/dynamics';
+import { clefValue, parseClef, STRING_CLEF_NAMES } from '@/core/score/clef';
 import { parsePitch, pitchName } from '@/core/score/pitch';
 import { WRITABLE_ARTICULATIONS, type Note } from '@/core/score/score';
 import { noteById } from '@/core/score/find';
@@ -16,6 +17,8 @@ import { STRUCK } from '@/core/marking/values';
 import { parseTempo } from '@/core/marking/print-edits';
 import { placeTarget } from '@/core/marking/target';
 import { pitchSigns, placeLabel } from '@/ui/kit/music';
+import { BarRows } from './bar-rows';
+import { Row } from './row';
 import {
   accidentalChanges,
   articulationChanges,
@@ -60,7 +63,10 @@ interface Editing {
 /** Edits of the text at the selected notes. */
 export function EditBox({ context, chosen, onWhy, onChange }: Props) {
   const first = chosen[0];
-  if (!first) return <p className="text-soft">Select notes to change what is printed: pitch, sign, articulation, slur, dynamic, hairpin, tempo or words.</p>;
+  if (!first)
+    return (
+      <p className="text-soft">Select notes to change what is printed: pitch, rhythm, sign, articulation, slur, clef, dynamic, hairpin, tempo or words.</p>
+    );
   const { print } = context;
   const printed = noteById(print, first.id) ?? first;
   const where = chosen.length > 1 ? `${chosen.length} notes from ${placeLabel(print, first).toLowerCase()}` : placeLabel(print, first);
@@ -85,6 +91,8 @@ export function EditBox({ context, chosen, onWhy, onChange }: Props) {
       </h2>
       <PitchRow {...editing} />
       <NoteRows {...editing} />
+      <BarRows edited={context.edited} first={first} why={context.why} />
+      <ClefRow {...editing} />
       <HairpinRow {...editing} />
       <ChordRow {...editing} />
       <PlaceRows {...editing} />
@@ -241,6 +249,26 @@ function PlaceRows({ context, first, at, change }: Editing) {
   );
 }
 
+/** The clef from the note on; what is printed elsewhere goes on from there. */
+function ClefRow({ context, first, at, change }: Editing) {
+  const asked = parseClef(markAt(context.marking, at, 'clef')?.value ?? '');
+  const several = context.print.notes.some(({ staff }) => staff > 1);
+  return (
+    <Row label="Clef">
+      <Select
+        quiet
+        label="Clef from here"
+        value={asked?.name ?? ''}
+        options={[['', 'as printed'] as const, ...STRING_CLEF_NAMES.map((name) => [name, name] as const)]}
+        onValue={(name) => {
+          const known = parseClef(name);
+          change(`clef ${name || 'as printed'}`, placeChanges(context, first, 'clef', known && clefValue({ ...known, staff: several ? first.staff : 1 })));
+        }}
+      />
+    </Row>
+  );
+}
+
 function PrintedWords({ context, first, at, change }: Omit<Editing, 'chosen'>) {
   const words = context.print.words.filter((word) => word.tick === first.onset).map((word) => word.text);
   if (words.length === 0) return null;
@@ -250,17 +278,6 @@ function PrintedWords({ context, first, at, change }: Omit<Editing, 'chosen'>) {
       <input type="checkbox" checked={struck} onChange={() => change('printed words', placeChanges(context, first, 'printed-text', struck ? null : STRUCK))} />
       strike out the printed “{words.join('”, “')}”
     </label>
-  );
-}
-
-function Row({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <div role="group" aria-label={label} className="flex items-baseline gap-2">
-      <span aria-hidden className="w-14 shrink-0 text-[13px] text-soft">
-        {label}
-      </span>
-      <div className="flex grow flex-wrap gap-1">{children}</div>
-    </div>
   );
 }
 

@@ -90,7 +90,12 @@ export function slurChanges(context: EditContext, notes: readonly Note[], slurre
 }
 
 /** A sign from the note's place on; null takes the edit back. */
-export function placeChanges(context: EditContext, note: Note, kind: 'dynamic' | 'tempo' | 'text' | 'printed-text' | 'divisi', value: string | null): Change[] {
+export function placeChanges(
+  context: EditContext,
+  note: Note,
+  kind: 'clef' | 'dynamic' | 'tempo' | 'text' | 'printed-text' | 'divisi',
+  value: string | null,
+): Change[] {
   const printed = kind === 'dynamic' ? context.print.dynamics.filter((dynamic) => dynamic.tick === note.onset) : [];
   const same = printed.length === 1 && printed[0]!.text === value;
   return edit(context, placeTarget(note.barIndex, note.tick), kind, same ? null : value);

@@ -5,6 +5,7 @@ import { LIMITS } from '@/core/util/limits';
 import { TextField } from '@/ui/kit/text-field';
 import { useMemo, useState } from 'react';
 import { againstPrint, type AgainstPrint } from '@/core/marking/against-print';
+import { barTextOf } from '@/core/marking/bar-correction';
 import { changeTo } from '@/core/marking/change';
 import { lostTarget } from '@/core/editions/anchor';
 import { splitKey } from '@/core/marking/mark';
@@ -20,13 +21,14 @@ import { NotAnswered } from '@/ui/kit/not-answered';
 import { ASIDE_MS, useAnalysed } from '@/ui/part/use-analyst';
 import { useDesk } from '../model/desk';
 import { EditBox } from './edit-box';
+import { useCorrecting } from './use-correcting';
 
 /** The text: edits at the selection, traps for the reader, and the list of changes against the print. */
 export function ReadingTab() {
   const { view, marking, chosen, showPrint, setShowPrint, change } = useDesk();
   const { print, part: edited } = view;
   const [why, setWhy] = useState('');
-  const changes = useMemo(() => (print ? againstPrint(print, marking).filter(({ at }) => at !== null) : []), [print, marking]);
+  const changes = useMemo(() => (print ? againstPrint(print, marking, view.file ?? print).filter(({ at }) => at !== null) : []), [print, marking, view.file]);
   if (!print || !edited)
     return (
       <p className="text-soft" role="status">
@@ -68,10 +70,11 @@ export function ReadingTab() {
   );
 }
 
-const KIND_WORDS: Readonly<Record<string, string>> = { 'printed-text': 'printed words', text: 'words' };
+const KIND_WORDS: Readonly<Record<string, string>> = { 'printed-text': 'printed words', text: 'words', bar: 'notes' };
 
 function ChangeCard({ change }: { change: AgainstPrint }) {
-  const { marking, change: onChange, goToBar } = useDesk();
+  const { marking, change: onChange, goToBar, view } = useDesk();
+  const correct = useCorrecting();
   const { target, kind, mark, at, print, now } = change;
   const name = KIND_WORDS[kind] ?? kind.replace('articulation:', '').replace('-', ' ');
   const set = (reason: string, to: typeof mark | null) =>
@@ -80,6 +83,12 @@ function ChangeCard({ change }: { change: AgainstPrint }) {
       [changeTo(marking, target, kind, to)].filter((each) => each !== null),
     );
   const { off, ...inForce } = mark;
+  /** Notes of a bar go back with what is marked at them. */
+  const takeBack = () => {
+    const printed = kind === 'bar' && !off && view.file ? barTextOf(view.file, change.barIndex) : null;
+    if (printed === null) set('as printed', null);
+    else void correct(change.barIndex, printed, '');
+  };
   return (
     <article
       aria-label={`${name} at ${at ?? 'no place'}`}
@@ -108,7 +117,7 @@ function ChangeCard({ change }: { change: AgainstPrint }) {
         <TextButton onClick={() => set(off ? 'back in force' : 'set aside', off ? inForce : { ...mark, off: true })}>
           {off ? 'put back in force' : 'set aside'}
         </TextButton>
-        <TextButton onClick={() => set('as printed', null)}>take back</TextButton>
+        <TextButton onClick={takeBack}>take back</TextButton>
       </div>
     </article>
   );
