@@ -1,8 +1,10 @@
 import { PLAIN_CONDITIONS } from '../tests/support/conditions';
 import { demoScore, demoText } from '../tests/support/demo';
 import { cutPart } from '../core/formats/musicxml/cut';
+import { barTextOf } from '../core/marking/bar-correction';
 import { applyChanges } from '../core/marking/change';
 import { markKey } from '../core/marking/mark';
+import { placeTarget } from '../core/marking/target';
 import { automaticPassages } from '../core/score/passages';
 import type { PlayerDescription } from '../core/instruments/player';
 import { Analyst } from './analyst';
@@ -64,6 +66,21 @@ describe('the analyst of one part', () => {
         anew.bowing!.strokes.map(({ direction, from }) => direction + from.toFixed(3)),
       );
     }
+  });
+  test('after notes were corrected the report is the one that a new analyst makes, and back again', () => {
+    const text = barTextOf(part, 4)!;
+    const [first] = text.split(' ');
+    const corrected = (value: string): Conditions => ({ ...plain, marking: { [markKey(placeTarget(4, 0), 'bar')]: { value, origin: 'coach' } } });
+    const rest = text.replace(first!, first!.replace(/^[^/]+/, 'r').replace('~', ''));
+    expect(rest).not.toBe(text);
+    for (const conditions of [corrected(rest), plain, corrected('r'), corrected(rest)]) {
+      const fresh = new Analyst();
+      fresh.open(demoText('the-heron'));
+      const [kept, anew] = [analyst.report(conditions, []), fresh.report(conditions, [])];
+      expect(kept).toEqual(anew);
+    }
+    expect(analyst.corrected(corrected(rest).marking).notes).toHaveLength(part.notes.length - 1);
+    expect(analyst.corrected({})).toBe(part);
   });
   test('the bow at a note, a place that is only tried, and what else there is to say', async () => {
     const note = part.notes[8]!;

@@ -71,6 +71,46 @@ test('edits against the print: engraved, listed with a reason, set aside, shown 
   expect(out.tempi.find((tempo) => tempo.tick === tick)!.quartersPerMinute).toBe(50);
 });
 
+test('a rhythm is corrected by a button and as text, what is marked goes with its note, the file has it, and one step takes it back', async ({ page }) => {
+  await openNew(page, 'staircase', 'Wrong Rhythm');
+  await walkTo(page, 3);
+  await page.keyboard.press('3');
+  await page.keyboard.press('e');
+  const box = page.getByRole('region', { name: 'Edit the text' });
+  const bar = box.getByLabel(/^Notes of the bar as text/);
+  await expect(bar).toHaveValue('A4/16 B4/16 C5/16 D5/16 E5/8 A5/8');
+  await box.getByRole('button', { name: 'dotted', exact: true }).click();
+  await expect(bar).toHaveValue('A4/16 B4/16 C5/16. D5/32 E5/8 A5/8');
+  await expect(status(page)).toContainText('C5 · finger 3');
+  await bar.fill('A4/8t B4/8t C5/8t D5/8');
+  await expect(box.getByRole('alert')).toContainText('1.5 quarters of 2 quarters: 8 (0.5 quarters) too little');
+  await bar.fill('A4/8t B4/8t C5/8t r/8 D5/8');
+  await page.keyboard.press('Enter');
+  await expect(status(page)).toContainText('C5 · finger 3');
+  await box.getByLabel('Clef from here').selectOption('alto');
+  await ready(page);
+  const changes = page.getByRole('region', { name: 'Changes against the print' }).getByRole('article');
+  await expect(changes.filter({ hasText: 'A4/8t B4/8t C5/8t r/8 D5/8' })).toContainText('A4/16 B4/16 C5/16 D5/16 E5/8 A5/8');
+  await expect(changes.filter({ hasText: 'treble' })).toContainText('alto');
+  await saved(page);
+  await page.reload();
+  await ready(page);
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Marked part' }).click()]);
+  const out = partOf(readFileSync(await download.path(), 'utf8'));
+  const first = out.notes.filter(({ barIndex }) => barIndex === 0);
+  expect(first.map(({ written, printed }) => `${pitchName(written)} ${printed.finger ?? ''}`)).toEqual(['A4 ', 'B4 ', 'C5 3', 'D5 ']);
+  expect(out.clefs.map(({ clef }) => clef.sign)).toEqual(['G', 'C']);
+
+  const undo = page.getByRole('button', { name: /^Undo/ });
+  await undo.click();
+  await expect(changes).toHaveCount(1);
+  await undo.click();
+  await undo.click();
+  await expect(changes).toHaveCount(0);
+  await expect(page.getByRole('region', { name: 'Marks without a place' })).toHaveCount(0);
+  await expect(bar).toHaveValue('A4/16 B4/16 C5/16 D5/16 E5/8 A5/8');
+});
+
 test('slurs and hairpins over a selection', async ({ page }) => {
   await openNew(page, 'low-tide', 'Over A Selection');
   await walkTo(page, 1);

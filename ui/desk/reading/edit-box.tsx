@@ -90,8 +90,8 @@ export function EditBox({ context, chosen, onWhy, onChange }: Props) {
         </span>
       </h2>
       <PitchRow {...editing} />
-      <NoteRows {...editing} />
       <BarRows edited={context.edited} first={first} why={context.why} />
+      <NoteRows {...editing} />
       <ClefRow {...editing} />
       <HairpinRow {...editing} />
       <ChordRow {...editing} />
