@@ -124,7 +124,7 @@ test('clicking and shift-clicking in the score select; the tracks fold; the tabl
   await expect(page.getByRole('img', { name: /^Bow:/ }).first()).toBeVisible();
   await page.getByRole('group', { name: 'Tracks' }).getByRole('button', { name: 'Bow' }).click();
   await expect(page.getByRole('img', { name: /^Bow:/ })).toHaveCount(0);
-  await page.getByRole('button', { name: 'As a table' }).click();
+  await page.getByRole('button', { name: 'Table', exact: true }).click();
   const notes = demoScore('evening-barge').score.parts[0]!.notes.filter((note) => note.barIndex < 16);
   await expect(page.getByRole('table').getByRole('row')).toHaveCount(notes.length + 1);
   expect((await page.getByRole('table').boundingBox())!.height).toBeGreaterThan(notes.length * 15);
@@ -220,4 +220,42 @@ test('the keys are the score’s from the beginning; w and e put them into their
   await page.keyboard.press('Control+Enter');
   await expect(score(page)).toBeFocused();
   await expect(page.getByRole('region', { name: 'Notes for the player' })).toContainText('3 down');
+});
+
+test('the music alone for reading, marked and left by keys; a key is another one, and stays so', async ({ page }) => {
+  await openNew(page, 'staircase', 'Alone And Own');
+  await page.keyboard.press('v');
+  await expect(page.getByRole('tab')).toHaveCount(0);
+  await expect(page.getByRole('img', { name: /^Left hand/ })).toHaveCount(0);
+  // The whole part, not the passage alone.
+  await expect(page.locator('.engraving g.measure')).toHaveCount(32);
+  await walkTo(page, 2);
+  await page.keyboard.press('3');
+  await expect(status(page)).toContainText('finger 3');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('tab', { name: 'Choices' })).toBeVisible();
+  await ready(page);
+
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog', { name: 'Keys of the score' });
+  await keys.getByRole('button', { name: /^d: down-bow/ }).click();
+  await page.keyboard.press('Escape');
+  await expect(keys.getByRole('button', { name: /^d: down-bow/ })).toBeVisible();
+  await keys.getByRole('button', { name: /^d: down-bow/ }).click();
+  await page.keyboard.press('u');
+  await expect(keys.getByRole('button', { name: /^d: up-bow/ })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(keys).toHaveCount(0);
+  await walkTo(page, 0);
+  await page.keyboard.press('u');
+  await expect(status(page)).toContainText('down-bow');
+  await saved(page);
+  await page.reload();
+  await ready(page);
+  await walkTo(page, 1);
+  await page.keyboard.press('d');
+  await expect(status(page)).toContainText('up-bow');
+  await page.keyboard.press('?');
+  await keys.getByRole('button', { name: 'The usual keys again' }).click();
+  await expect(keys.getByRole('button', { name: /^d: down-bow/ })).toBeVisible();
 });

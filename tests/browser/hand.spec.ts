@@ -13,7 +13,7 @@ async function fingersOf(page: Page): Promise<string> {
 
 test('how the part is fingered: a preset, a school and a weight change the plan at once, and stay', async ({ page }) => {
   await openNew(page, 'staircase', 'Hand preferences');
-  await page.getByRole('button', { name: 'As a table' }).click();
+  await page.getByRole('button', { name: 'Table', exact: true }).click();
   const usual = await fingersOf(page);
   await settings(page).click();
   await dialog(page).getByLabel('Played').selectOption('singing');

@@ -3,7 +3,8 @@
 import { CompareBowings } from './choices/compare-bowings';
 import { CompareFingerings } from './choices/compare-fingerings';
 import type { Compared } from './choices/compare';
-import { FindDialog, KeysDialog } from './dialogs';
+import { FindDialog } from './dialogs';
+import { KeysDialog } from './keys-dialog';
 import { deskDeeds } from './model/deeds';
 import { useDesk } from './model/desk';
 import type { DeskDialog } from './model/use-desk-model';

@@ -7,33 +7,7 @@ import type { Part } from '@/core/score/score';
 import { Dialog, type Opened } from '@/ui/kit/dialog';
 import { useDesk } from './model/desk';
 import { foundPlaces, type FoundPlace } from './model/found-places';
-import { KEY_LIST } from './model/keys';
 import { reach } from './model/reach';
-
-export function KeysDialog(opened: Opened) {
-  return (
-    <Dialog {...opened} title="Keys of the score">
-      <dl className="gap-x-8 sm:columns-2">
-        {KEY_LIST.map(({ keys, what }) => (
-          <div key={what} className="mb-1.5 flex break-inside-avoid items-center gap-3">
-            <dt className="flex w-32 shrink-0 gap-1">
-              {keys.map((key) =>
-                key === '–' ? (
-                  <span key={key}>–</span>
-                ) : (
-                  <kbd key={key} className="key">
-                    {key}
-                  </kbd>
-                ),
-              )}
-            </dt>
-            <dd>{what}</dd>
-          </div>
-        ))}
-      </dl>
-    </Dialog>
-  );
-}
 
 /** Finds by what is typed: a place in the score, a passage, anything that can be done here, a player, another part. */
 export function FindDialog({ onOpen, ...opened }: Opened) {

@@ -2,6 +2,7 @@
 
 import { PlayButtons } from '@/ui/playing/play-buttons';
 import type { Folded } from '@/ui/score/systems';
+import { KeyHint } from './key-hint';
 import { deskDeeds } from './model/deeds';
 import { useDesk } from './model/desk';
 
@@ -25,7 +26,7 @@ const KEYS: ReadonlyArray<[keys: readonly string[], what: string]> = [
 /** The keys that are needed most, how it is played, and which tracks are shown. */
 export function Footer() {
   const desk = useDesk();
-  const { folded, setFolded, asTable, setAsTable, byButtons, setByButtons, setDialog, play } = desk;
+  const { calm, setCalm, folded, setFolded, asTable, setAsTable, byButtons, setByButtons, setDialog, play } = desk;
   return (
     <footer className="flex min-h-8 flex-wrap items-center gap-x-4 gap-y-1 border-t border-line px-4 py-1 text-xs text-soft">
       {KEYS.map(([keys, what]) => (
@@ -37,13 +38,14 @@ export function Footer() {
         <kbd className="key">?</kbd> all keys
       </button>
       <span className="grow" />
-      <PlayButtons play={play} onPlay={deskDeeds(desk).playOrStop} />
+      <PlayButtons play={play} hint={<KeyHint name="p" />} onPlay={deskDeeds(desk).playOrStop} />
       <span role="group" aria-label="Tracks" className="flex gap-1 max-sm:hidden">
-        {TRACKS.map(([track, name]) => (
+        {(calm ? [] : TRACKS).map(([track, name]) => (
           <Shown key={track} name={name} on={!folded[track]} off="line-through" onSet={(on) => setFolded({ ...folded, [track]: !on })} />
         ))}
+        <Shown name="Music alone" on={calm} off="" onSet={setCalm} />
         <Shown name="Buttons" on={byButtons} off="" onSet={setByButtons} />
-        <Shown name="As a table" on={asTable} off="" onSet={setAsTable} />
+        <Shown name="Table" on={asTable} off="" onSet={setAsTable} />
       </span>
     </footer>
   );
@@ -51,7 +53,7 @@ export function Footer() {
 
 const Key = ({ name }: { name: string }) => (
   <>
-    <kbd className="key">{name}</kbd>{' '}
+    <KeyHint name={name} />{' '}
   </>
 );
 

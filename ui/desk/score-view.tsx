@@ -41,9 +41,11 @@ export function ScoreView() {
   );
 }
 
+const MUSIC_ALONE = { hand: true, bow: true, strings: true, risk: true, open: false };
+
 function Drawn() {
   const desk = useDesk();
-  const { engraved, passage, view, conditions, drawn, chosenIds, selection, folded, play, dragged } = desk;
+  const { engraved, seen, view, conditions, drawn, chosenIds, selection, folded, play, dragged } = desk;
   const openNote = (note: PlayerNote) => {
     desk.setTab('notes');
     deskDeeds(desk).goTo({ barIndex: note.barIndex, noteId: note.target.startsWith('n-') ? note.target : null });
@@ -51,11 +53,11 @@ function Drawn() {
   return (
     <TracksFit>
       <Systems
-        picture={{ engraving: engraved.engraving!, fromBar: passage.fromBar, engraved: engraved.marking, marking: conditions.marking }}
+        picture={{ engraving: engraved.engraving!, fromBar: seen.fromBar, engraved: engraved.marking, marking: conditions.marking }}
         music={{ part: view.part, instrument: view.instrument, changed: view.changed, playerNotes: view.notes, line: conditions.line }}
         plan={drawn}
         selection={{ selected: chosenIds, focus: selection.focus }}
-        folded={{ ...folded, open: desk.onStrings }}
+        folded={desk.calm ? MUSIC_ALONE : { ...folded, open: desk.onStrings }}
         playing={{ store: play.playing, secondsAt: play.secondsAt }}
         does={{ pick: desk.go, dragBow: dragged.drag, dropBow: dragged.drop, openNote }}
       />

@@ -1,7 +1,7 @@
 'use client';
 
 import { ChevronUp, Play as PlayIcon, Square } from 'lucide-react';
-import { useSyncExternalStore } from 'react';
+import { useSyncExternalStore, type ReactNode } from 'react';
 import { Menu, MenuCheck, MenuChoice, MenuRule } from '@/ui/kit/menu';
 import { SPEEDS } from './play-options';
 import type { Play } from './use-play';
@@ -12,8 +12,15 @@ const HEARD: ReadonlyArray<readonly [key: 'sound' | 'click' | 'countIn', label: 
   ['countIn', 'Count a bar in'],
 ];
 
+interface Props {
+  play: Pick<Play, 'playing' | 'options' | 'change'>;
+  /** The key that does it. */
+  hint: ReactNode;
+  onPlay(): void;
+}
+
 /** Plays or stops, and what is heard. */
-export function PlayButtons({ play, onPlay }: { play: Pick<Play, 'playing' | 'options' | 'change'>; onPlay(): void }) {
+export function PlayButtons({ play, hint, onPlay }: Props) {
   const { playing, options, change } = play;
   const moving = useSyncExternalStore(
     playing.subscribe,
@@ -23,7 +30,7 @@ export function PlayButtons({ play, onPlay }: { play: Pick<Play, 'playing' | 'op
   return (
     <span className="flex items-center">
       <button type="button" aria-pressed={moving} className="flex min-h-6 cursor-pointer items-center gap-1 font-semibold text-rosin" onClick={onPlay}>
-        {moving ? <Square size={12} aria-hidden /> : <PlayIcon size={12} aria-hidden />} {moving ? 'Stop' : 'Play'} <kbd className="key">p</kbd>
+        {moving ? <Square size={12} aria-hidden /> : <PlayIcon size={12} aria-hidden />} {moving ? 'Stop' : 'Play'} {hint}
       </button>
       <Menu
         className="ml-1 flex min-h-6 min-w-6 cursor-pointer items-center gap-1 rounded px-1"

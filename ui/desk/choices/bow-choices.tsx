@@ -11,6 +11,7 @@ import { noteById } from '@/core/score/find';
 import { NotAnswered } from '@/ui/kit/not-answered';
 import { capital, costsAndGains } from '@/ui/kit/words';
 import { deskDeeds } from '../model/deeds';
+import { KeyHint } from '../key-hint';
 import { useDesk } from '../model/desk';
 import { useBowOfPassage, useBowPanel, type BowPanel } from '../model/use-bow-panel';
 import { BowWishes } from './bow-wishes';
@@ -148,7 +149,7 @@ function OfPassage({ onHemiola }: Pick<BowPanel, 'onHemiola'>) {
           <summary className="min-h-6 cursor-pointer font-semibold">{passage.name} on the open strings</summary>
           <p className="leading-6 break-words">{names.join(' ')}</p>
           <Button small className="my-1" onClick={deskDeeds(desk).openStrings}>
-            {desk.onStrings ? 'Back to the fingers' : 'See and hear it'} <kbd className="key">o</kbd>
+            {desk.onStrings ? 'Back to the fingers' : 'See and hear it'} <KeyHint name="o" />
           </Button>
           <p className="text-xs text-soft">The same strokes without the left hand: keep the elbow near the next string, rock instead of swinging.</p>
         </details>

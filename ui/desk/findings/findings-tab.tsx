@@ -7,6 +7,7 @@ import { noteById } from '@/core/score/find';
 import { TextButton } from '@/ui/kit/button';
 import { placeLabel } from '@/ui/kit/music';
 import { grouped, listed } from '@/ui/part/findings-shown';
+import { KeyHint } from '../key-hint';
 import { useDesk } from '../model/desk';
 import { addressQuery } from '../model/passage-asked';
 import { FindingCard } from './finding-card';
@@ -45,7 +46,7 @@ export function FindingsTab() {
       <Quiet />
       {elsewhere && (
         <p className="text-[13px] text-soft">
-          {elsewhere} in other passages; <kbd className="key">f</kbd> goes on to the next{findings.length ? '' : ' one'}.
+          {elsewhere} in other passages; <KeyHint name="f" /> goes on to the next{findings.length ? '' : ' one'}.
         </p>
       )}
       <p className="border-t border-line pt-2 text-xs text-soft">

@@ -117,7 +117,11 @@ export function obeying(desk: DeskModel): (command: Command) => void {
     'suggest fingering': () => deeds.suggest('fingering'),
     'suggest bowing': () => deeds.suggest('bowing'),
     tab: (command) => openTab(command.tab),
-    leave: choices.close,
+    'music alone': () => desk.setCalm(!desk.calm),
+    leave() {
+      choices.close();
+      desk.setCalm(false);
+    },
   };
   return (command) => (does[command.do] as (command: Command) => void)(command);
 }

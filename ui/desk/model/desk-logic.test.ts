@@ -1,6 +1,7 @@
 import { makeScore } from '@/core/testing/make';
 import { markKey, type Marking } from '@/core/marking/mark';
-import { commandFor, KEY_LIST } from './keys';
+import fc from 'fast-check';
+import { commandFor, isOwn, KEY_LIST, keyOf, withKey, type OwnKeys } from './keys';
 import { cleared, marksInWords, nextString, toggled } from '@/ui/part/mark-changes';
 import { addressOf, passageAsked } from './passage-asked';
 import { Row } from '@/ui/score/layout';
@@ -29,6 +30,37 @@ describe('keys', () => {
     ['Tab', {}],
     ['D', { shiftKey: true }],
   ])('%s %o is left to the browser', (key, more) => expect(press(key, more)).toBeNull());
+  describe('of one’s own', () => {
+    const on = (own: OwnKeys, key: string, shiftKey = false) => commandFor({ key, code: '', shiftKey, ctrlKey: false, metaKey: false, altKey: false }, own);
+    test('a command goes to another letter, and what was there to the one that is free', () => {
+      const own = withKey({}, 'd', 'u');
+      expect(own).toEqual({ d: 'u', u: 'd' });
+      expect([on(own, 'u'), on(own, 'd')]).toEqual([
+        { do: 'mark', kind: 'bow', value: 'down' },
+        { do: 'mark', kind: 'bow', value: 'up' },
+      ]);
+      expect(withKey(own, 'd', 'd')).toEqual({});
+      const free = withKey({}, 'f', 'ö');
+      expect([on(free, 'f'), on(free, 'Ö'.toLowerCase()), on(free, 'ö', true), on(free, 'f', true)]).toEqual([
+        null,
+        { do: 'finding', by: 1 },
+        { do: 'finding', by: -1 },
+        null,
+      ]);
+    });
+    test('whatever is changed, every command has one letter of its own', () => {
+      const letters = [...'abcdefghijklmnopqrstuvwxyz'];
+      const usual = letters.filter(isOwn);
+      const changes = fc.array(fc.tuple(fc.constantFrom(...usual), fc.constantFrom(...letters)), { maxLength: 12 });
+      fc.assert(
+        fc.property(changes, (list) => {
+          const own = list.reduce<OwnKeys>((now, [letter, to]) => withKey(now, letter, to), {});
+          expect(new Set(usual.map((letter) => keyOf(letter, own))).size).toBe(usual.length);
+          for (const letter of usual) expect(on(own, keyOf(letter, own))).toEqual(on({}, letter));
+        }),
+      );
+    });
+  });
   test('every kind of mark has its line in the list', () => expect(KEY_LIST.length).toBeGreaterThan(20));
 });
 

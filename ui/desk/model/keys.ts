@@ -19,6 +19,7 @@ export type Command =
   | { do: 'suggest bowing' }
   | { do: 'play' }
   | { do: 'open strings' }
+  | { do: 'music alone' }
   | { do: 'finding'; by: number }
   | { do: 'tab'; tab: PanelTab }
   | { do: 'leave' };
@@ -41,6 +42,7 @@ const BY_LETTER: Readonly<Record<string, Command>> = {
   b: { do: 'suggest bowing' },
   p: { do: 'play' },
   o: { do: 'open strings' },
+  v: { do: 'music alone' },
   e: { do: 'tab', tab: 'reading' },
   w: { do: 'tab', tab: 'notes' },
 };
@@ -56,8 +58,30 @@ const BY_NAME: Readonly<Record<string, Command>> = {
   PageDown: { do: 'passage', by: 1 },
 };
 
+/** Letters that somebody has given to commands, by the usual letter of each. */
+export type OwnKeys = Readonly<Record<string, string>>;
+
+/** Whether a key of the list may be another one. */
+export const isOwn = (key: string): boolean => BY_LETTER[key] !== undefined;
+/** The letter that does now what a letter usually does. */
+export const keyOf = (letter: string, own: OwnKeys): string => own[letter] ?? letter;
+
+/** A command on another letter; what was on that letter goes to the one that becomes free. */
+export function withKey(own: OwnKeys, letter: string, to: string): OwnKeys {
+  const next: Record<string, string> = { ...own };
+  const other = Object.keys(BY_LETTER).find((each) => keyOf(each, own) === to);
+  if (other) next[other] = keyOf(letter, own);
+  next[letter] = to;
+  return Object.fromEntries(Object.entries(next).filter(([usual, now]) => usual !== now));
+}
+
+const commandOn = (pressed: string, own: OwnKeys): [letter: string, command: Command] | null => {
+  const letter = Object.keys(BY_LETTER).find((each) => keyOf(each, own) === pressed);
+  return letter === undefined ? null : [letter, BY_LETTER[letter]!];
+};
+
 /** Digits go by the physical key, so that Shift+1 is the same on every layout; letters by what they write. */
-export function commandFor(stroke: Stroke): Command | null {
+export function commandFor(stroke: Stroke, own: OwnKeys = {}): Command | null {
   const control = stroke.ctrlKey || stroke.metaKey;
   const letter = stroke.key.length === 1 ? stroke.key.toLowerCase() : '';
   if (control) {
@@ -72,9 +96,10 @@ export function commandFor(stroke: Stroke): Command | null {
   if (digit && stroke.shiftKey && digit >= '1' && digit <= '5') return { do: 'mark', kind: 'string', value: digit };
   if (digit && !stroke.shiftKey && digit <= '4') return { do: 'mark', kind: 'finger', value: digit };
   if (stroke.key === '?') return { do: 'help' };
-  if (stroke.shiftKey && letter === 'f') return { do: 'finding', by: -1 };
+  const [usual, command] = commandOn(letter, own) ?? [];
+  if (stroke.shiftKey && usual === 'f') return { do: 'finding', by: -1 };
   if (stroke.shiftKey && letter) return null;
-  return BY_LETTER[letter] ?? BY_NAME[stroke.key] ?? null;
+  return command ?? BY_NAME[stroke.key] ?? null;
 }
 
 /** For the page that lists them all. */
@@ -101,6 +126,7 @@ export const KEY_LIST: ReadonlyArray<{ keys: string[]; what: string; /** What ca
   { keys: ['b'], what: 'suggest bowing', command: { do: 'suggest bowing' } },
   { keys: ['p'], what: 'play the passage as planned, from the selected note; again stops', command: { do: 'play' } },
   { keys: ['o'], what: 'the strings alone, seen and heard; again back to the fingers', command: { do: 'open strings' } },
+  { keys: ['v'], what: 'the music alone; again all the rest', command: { do: 'music alone' } },
   { keys: ['e'], what: 'edit the text, traps for the reader', command: { do: 'tab', tab: 'reading' } },
   { keys: ['w'], what: 'words for the player', command: { do: 'tab', tab: 'notes' } },
   { keys: ['n'], what: 'new passage from the selection', command: { do: 'new passage' } },
@@ -108,6 +134,6 @@ export const KEY_LIST: ReadonlyArray<{ keys: string[]; what: string; /** What ca
   { keys: ['Ctrl', 'Z'], what: 'undo', command: { do: 'undo' } },
   { keys: ['Ctrl', 'Shift', 'Z'], what: 'redo', command: { do: 'redo' } },
   { keys: ['Ctrl', 'K'], what: 'find a bar, note, passage, command, player or part' },
-  { keys: ['Esc'], what: 'close the choices' },
+  { keys: ['Esc'], what: 'close the choices, leave the music alone' },
   { keys: ['?'], what: 'this list' },
 ];

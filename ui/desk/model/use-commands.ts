@@ -2,6 +2,7 @@
 
 import { useEffect, useRef, type KeyboardEvent } from 'react';
 import { commandFor, type Command } from './keys';
+import { ownKeys } from './own-keys';
 
 /** These work from anywhere on the page but a text field; all others only while the score has the focus. */
 const EVERYWHERE: ReadonlySet<Command['do']> = new Set<Command['do']>(['undo', 'redo', 'go to', 'help']);
@@ -15,7 +16,7 @@ export function useCommands(obey: (command: Command) => void): (event: KeyboardE
   useEffect(() => {
     const listen = (event: globalThis.KeyboardEvent) => {
       if (event.defaultPrevented || (event.target as Element).closest('input, textarea, [role=dialog]')) return;
-      const command = commandFor(event);
+      const command = commandFor(event, ownKeys());
       if (!command || !EVERYWHERE.has(command.do)) return;
       event.preventDefault();
       latest.current(command);
@@ -24,7 +25,7 @@ export function useCommands(obey: (command: Command) => void): (event: KeyboardE
     return () => window.removeEventListener('keydown', listen);
   }, []);
   return (event) => {
-    const command = commandFor(event.nativeEvent);
+    const command = commandFor(event.nativeEvent, ownKeys());
     if (!command) return;
     event.preventDefault();
     obey(command);

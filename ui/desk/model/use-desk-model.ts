@@ -112,6 +112,8 @@ function useLooked(part: OpenedPart, data: DeskData) {
   const [tab, setTab] = useState(data.tab);
   const [dialog, setDialog] = useState<DeskDialog | null>(null);
   const [folded, setFolded] = useState<Folded>({ hand: false, bow: false, strings: false, risk: false });
+  /** The music alone, for reading. */
+  const [calm, setCalm] = useState(false);
   const [asTable, setAsTable] = useState(false);
   const [byButtons, setByButtons] = useState(false);
   const [onStrings, setOnStrings] = useState(false);
@@ -122,15 +124,17 @@ function useLooked(part: OpenedPart, data: DeskData) {
   const selected = useSelection(view.part, data.noteId);
   const { selection, chosen } = selected;
   const focus = selection.focus && view.part ? noteById(view.part, selection.focus) : undefined;
+  /** The bars that are drawn: the passage, and for reading the whole part. */
+  const seen = useMemo(() => (calm && view.part ? { fromBar: 0, toBar: view.part.bars.length - 1 } : passage), [calm, view.part, passage]);
   const engraved = useEngraving({
     partId: data.part.id,
-    range: passage,
+    range: seen,
     widthPx,
     moved: view.moved,
     marking: conditions.marking,
     first: { engraving: data.engraving, widthPx: data.widthPx },
     ahead: passages.list[passages.current + 1],
-    reach: focus?.barIndex ?? null,
+    reach: focus?.barIndex ?? (calm ? passage.toBar : null),
   });
   const chosenIds = useMemo(() => new Set(chosen.map((note) => note.id)), [chosen]);
   const selectionBars = chosen.length ? { fromBar: chosen[0]!.barIndex, toBar: chosen.at(-1)!.barIndex } : null;
@@ -150,6 +154,9 @@ function useLooked(part: OpenedPart, data: DeskData) {
     setTab,
     dialog,
     setDialog,
+    seen,
+    calm,
+    setCalm,
     folded,
     setFolded,
     asTable,
