@@ -19,7 +19,6 @@ const KEYS: ReadonlyArray<[keys: readonly string[], what: string]> = [
   [['Shift', '1', '–', '4'], 'string'],
   [['d', 'u'], 'bow'],
   [['x', 'j'], 'slur'],
-  [['n'], 'passage'],
   [['Ctrl K'], 'go to bar'],
 ];
 

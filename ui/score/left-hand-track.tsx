@@ -7,9 +7,12 @@ import type { FingeredNote } from '@/core/left-hand/fingering';
 import type { System } from './engraving';
 import { useHeights } from './heights';
 import { LABEL_WIDTH, Row, textWidth } from './layout';
+import { stringLetters } from './string-letters';
 
 /** Above the nut: the names of the positions. */
 const TOP = 23;
+/** Their baseline. */
+const NAME_Y = 11;
 /** Below the deepest finger: the shifts. */
 const BOTTOM = 16;
 
@@ -38,6 +41,14 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
   const headX = (note: FingeredNote) => system.heads[note.id]!.x;
   const bands = bandsOf(drawn, instrument, headX);
   const end = system.widthPx - 4;
+  const names = positionNames(bands, end);
+  const crossed = fingers.filter(({ note }, i) => drawn[i - 1]?.place.string !== note.place.string && !fans.has(note.id));
+  const letters = stringLetters(
+    crossed.map(({ note, x, y }) => ({ x, y, open: note.place.finger === 0 })),
+    fingers,
+    radius,
+    names.map(({ position, x }) => ({ from: x, to: x + textWidth(position), top: NAME_Y - 9, bottom: NAME_Y + 2 })),
+  );
   const shifts = drawn.filter((note) => note.shift && note.shift.mm >= 1).sort((a, b) => b.shift!.bitsPerS - a.shift!.bitsPerS);
   return (
     <svg
@@ -58,7 +69,11 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
       {bands.map((band, i) => (
         <HandBand key={i} band={band} before={bands[i - 1]} yOf={yOf} />
       ))}
-      <PositionNames bands={bands} end={end} />
+      {names.map(({ position, x }) => (
+        <text key={x} x={x} y={NAME_Y} fontSize={12} fill="var(--spruce)" fontWeight={600}>
+          {position}
+        </text>
+      ))}
       <ShiftLabels shifts={shifts} end={end} xOf={(note) => headX(note) + (fans.get(note.id) ?? 0)} />
       {fingers.map(({ note, x, y }, i) => {
         const covers = note.covered && !drawn.slice(Math.max(0, i - 4), i).some((other) => note.covered!.includes(other.id));
@@ -66,15 +81,15 @@ export const LeftHandTrack = memo(function LeftHandTrack({ system, notes, instru
           <g key={note.id}>
             {note.id === selected && <circle cx={x} cy={y} r={radius + 4} fill="none" stroke="var(--ink)" strokeWidth={1.5} />}
             <FingerHead x={x} y={y} r={radius} note={note} full={marked.has(note.id)} />
-            {drawn[i - 1]?.place.string !== note.place.string && !fans.has(note.id) && (
-              <text x={x} y={note.place.finger === 0 ? y + radius + 11 : y - radius - 3} fontSize={12} textAnchor="middle" fill="var(--spruce)">
-                {stringName(instrument, note.place.string)}
-              </text>
-            )}
             {covers && <path d={`M${x - radius - 3} ${y - 7} h-4 v14 h4`} fill="none" stroke="var(--spruce)" strokeWidth={1.5} />}
           </g>
         );
       })}
+      {crossed.map(({ note }, i) => (
+        <text key={note.id} x={letters[i]!.x} y={letters[i]!.y} fontSize={12} textAnchor="middle" fill="var(--spruce)">
+          {stringName(instrument, note.place.string)}
+        </text>
+      ))}
     </svg>
   );
 });
@@ -102,17 +117,13 @@ function HandBand({ band, before, yOf }: { band: Band; before: Band | undefined;
   );
 }
 
-/** As far as there is room for them. */
-function PositionNames({ bands, end }: { bands: readonly Band[]; end: number }) {
+/** Names of positions, as far as there is room for them. */
+function positionNames(bands: readonly Band[], end: number): Array<{ position: string; x: number }> {
   const row = new Row();
-  return bands.map(({ position, from }, i) => {
-    if (!position) return null;
+  return bands.flatMap(({ position, from }) => {
+    if (!position) return [];
     const x = Math.min(from + 2, end - textWidth(position));
-    return row.claim({ from: x, to: x + textWidth(position) }) ? (
-      <text key={i} x={x} y={11} fontSize={12} fill="var(--spruce)" fontWeight={600}>
-        {position}
-      </text>
-    ) : null;
+    return row.claim({ from: x, to: x + textWidth(position) }) ? [{ position, x }] : [];
   });
 }
 
