@@ -156,7 +156,10 @@ function passageMarked(part: Part, bars: string): Change[] {
   };
   const fingering = planFingering(request).alternatives[0];
   const bowing = planBowing(request)[0];
-  const wanted = [...(fingering ? suggestedFingering(fingering, { part, instrument: request.player.instrument }) : []), ...(bowing ? suggestedBowing(bowing) : [])];
+  const wanted = [
+    ...(fingering ? suggestedFingering(fingering, { part, instrument: request.player.instrument }) : []),
+    ...(bowing ? suggestedBowing(bowing) : []),
+  ];
   return wanted.map(({ target, kind, mark }) => changeTo({}, target, kind, mark)).filter((change): change is Change => change !== null);
 }
 
