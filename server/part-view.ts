@@ -1,7 +1,8 @@
 /** Everything that a page about one part starts from. */
+import { z } from 'zod';
 import type { Access } from './access';
 import { toldOf } from '../core/instruments/as-told';
-import { markingOfPart } from './markings';
+import { history, markingOfPart } from './markings';
 import { musicOf, partById, partSettings, partsOfPiece, passagesOf } from './parts';
 import { players } from './players';
 import { variantsOf } from './variants';
@@ -29,6 +30,34 @@ export async function othersOf(access: Access, partId: string) {
     siblings.map(async ({ id, name }) => {
       const [music, marking, settings] = await Promise.all([musicOf(access, id), markingOfPart(access, id), partSettings(access, id)]);
       return { id, name, music: music?.text ?? '', markingId: marking.id, marking: marking.marking, told: toldOf(settings) };
+    }),
+  );
+}
+
+/** Every part of a piece, for the page that shows them side by side; null where there is no such piece. */
+export async function scoreView(access: Access, pieceId: string) {
+  const siblings = z.uuid().safeParse(pieceId).success ? await partsOfPiece(access, pieceId) : [];
+  const [first] = siblings;
+  const about = first && (await partById(access, first.id));
+  if (!about) return null;
+  const parts = await Promise.all(
+    siblings.map(async ({ id, name }) => {
+      const marking = await markingOfPart(access, id);
+      const sets = await history(access, marking.id);
+      return { id, name, markingId: marking.id, marking: marking.marking, history: sets.map(({ author: _, ...set }) => set) };
+    }),
+  );
+  return { pieceId, title: about.title, parts };
+}
+
+/** The music of every part of a piece, and what the coach says about it. */
+export async function scoreMusic(access: Access, pieceId: string) {
+  const siblings = z.uuid().safeParse(pieceId).success ? await partsOfPiece(access, pieceId) : [];
+  if (siblings.length === 0) return null;
+  return Promise.all(
+    siblings.map(async ({ id, name }) => {
+      const [music, marking, settings] = await Promise.all([musicOf(access, id), markingOfPart(access, id), partSettings(access, id)]);
+      return { id, name, markingId: marking.id, music: music?.text ?? '', told: toldOf(settings), tempo: settings.tempo };
     }),
   );
 }

@@ -57,6 +57,8 @@ export type BowsOf = (partId: string, line: number) => ReadonlyMap<string, Direc
 const FEWEST_ATTACKS = 2;
 
 interface Lane extends Member {
+  /** Without its line. */
+  partName: string;
   part: Part;
   row: Line;
   links: boolean[];
@@ -138,7 +140,7 @@ function lanesOf(parts: readonly OtherPart[], bowsOf: BowsOf): Lane[] {
         else bars.set(barIndex, [i]);
       });
       const named = lines.length > 1 ? `${name}, line ${line + 1}` : name;
-      return { ...shared, partId: id, line, name: named, row, links: slurLinks(part, row, marking), bows: bowsOf(id, line), bars };
+      return { ...shared, partId: id, line, name: named, partName: name, row, links: slurLinks(part, row, marking), bows: bowsOf(id, line), bars };
     });
   });
 }
@@ -155,7 +157,14 @@ function togetherIn(lanes: readonly Lane[], barIndex: number): Lane[][] {
     if (!there) byRhythm.set(rhythm, [lane]);
     else if (!there.some((other) => other.partId === lane.partId)) there.push(lane);
   }
-  return [...byRhythm.values()].filter((members) => members.length > 1);
+  return [...byRhythm.values()].filter((members) => members.length > 1).map((members) => members.map((lane) => asOne(lane, lanes, barIndex)));
+}
+
+/** A part whose lines all play the same in a bar, or of which only one plays, is called by its name alone. */
+function asOne(lane: Lane, lanes: readonly Lane[], barIndex: number): Lane {
+  const rhythm = ({ row, bars }: Lane) => (bars.get(barIndex) ?? []).map((i) => `${row.events[i]!.onset} ${row.events[i]!.end}`).join('|');
+  const apart = lanes.some((other) => other.partId === lane.partId && other.line !== lane.line && other.bars.has(barIndex) && rhythm(other) !== rhythm(lane));
+  return apart ? lane : { ...lane, name: lane.partName };
 }
 
 /** What each kind of thing is at an event, as text to be compared; null where nothing is known. */

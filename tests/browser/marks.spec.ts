@@ -148,6 +148,8 @@ test.describe('by touch', () => {
     const marks = page.getByRole('region', { name: 'Marks' });
     await marks.getByRole('button', { name: 'Finger 2' }).tap();
     await expect(status(page)).toContainText('finger 2');
+    // The picture with the finger in it has come: places are measured in it.
+    await ready(page);
     const inView = async (height: number | undefined) => expect(height).toBeLessThan(1180);
     await inView((await marks.boundingBox())?.y);
     await inView((await page.getByRole('region', { name: 'Ways to play this note' }).getByRole('article').first().boundingBox())?.y);

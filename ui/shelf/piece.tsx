@@ -1,6 +1,6 @@
 'use client';
 
-import { Download, Trash2 } from 'lucide-react';
+import { Download, Rows3, Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import { buttonClass } from '@/ui/kit/button';
 import { IconButton } from '@/ui/kit/icon-button';
@@ -25,6 +25,11 @@ export function Piece({ piece, onRenamed, onRemove }: { piece: ShelfPiece; onRen
           </h2>
           {piece.composer && <span className="text-soft">{piece.composer}</span>}
         </div>
+        {piece.parts.filter(({ instrument }) => instrument !== null).length > 1 && (
+          <Link className={buttonClass()} href={`/score/${piece.id}`}>
+            <Rows3 size={15} aria-hidden /> Side by side
+          </Link>
+        )}
         {markedFile.shown}
         {marked && (
           <a

@@ -6,7 +6,8 @@ import { useDesk } from '../model/desk';
 
 /** The parts of the piece, and what is known about this one. */
 export function PartMenu() {
-  const { data, setDialog } = useDesk();
+  const { data, setDialog, view, focus, passage } = useDesk();
+  const bar = view.print?.bars[focus?.barIndex ?? passage.fromBar]?.label ?? '';
   return (
     <Menu
       className="inline-flex min-h-6 min-w-0 cursor-pointer items-center gap-1 rounded text-left font-semibold text-ink"
@@ -24,6 +25,7 @@ export function PartMenu() {
         </MenuLink>
       ))}
       <MenuRule />
+      {data.siblings.length > 1 && <MenuLink href={`/score/${data.pieceId}?bar=${encodeURIComponent(bar)}`}>All parts side by side</MenuLink>}
       <MenuItem onSelect={() => setDialog('part')}>About this part …</MenuItem>
     </Menu>
   );

@@ -1,0 +1,149 @@
+'use client';
+
+import Link from 'next/link';
+import { useState } from 'react';
+import { CARRIED, type Carried } from '@/core/ensemble/carry';
+import type { Compared, RhythmGroup } from '@/core/ensemble/groups';
+import { Button, ToggleButton } from '@/ui/kit/button';
+import { Select } from '@/ui/kit/select';
+import { AGREEMENT, AgreementSign } from './agreement';
+import { barsText } from './model/bars-text';
+import { useCrossreadModel, type Shown } from './model/use-crossread';
+
+const FILTERS: ReadonlyArray<[which: Shown, name: string]> = [
+  ['differing', 'differing'],
+  ['opposite', 'opposite bows'],
+  ['all', 'all'],
+];
+
+/** At the side: the tempo for all, and who plays together, one by one. */
+export function Groups() {
+  const { shown, which, setWhich, listed, group, select } = useCrossreadModel();
+  const { groups, bars, tempo, lanes } = shown!;
+  const count = (wanted: Shown) =>
+    groups.filter(({ agreement }) => wanted === 'all' || (wanted === 'opposite' ? agreement === 'opposite bows' : agreement !== 'agree')).length;
+  const left = lanes.filter(({ planned }) => !planned).length;
+  return (
+    <aside
+      aria-label="Who plays together"
+      className="flex w-80 shrink-0 flex-col gap-3 overflow-y-auto border-l border-line p-3 max-lg:max-h-[45dvh] max-lg:w-full max-lg:border-t max-lg:border-l-0"
+    >
+      <p role="status" className="rounded-xl border border-line bg-sheet px-3 py-2 text-[13px]">
+        {tempo ? tempo.text : `Bowing the parts: ${left} to go …`}
+      </p>
+      <div role="group" aria-label="Which groups" className="flex flex-wrap gap-1">
+        {FILTERS.map(([each, name]) => (
+          <ToggleButton key={each} pressed={which === each} onClick={() => setWhich(each)}>
+            {name} {count(each)}
+          </ToggleButton>
+        ))}
+      </div>
+      {listed.length === 0 && (
+        <p className="text-[13px] text-soft">
+          {groups.length === 0 ? 'No two parts play the same rhythm at the same time.' : 'Nothing differs where parts play the same rhythm.'}
+        </p>
+      )}
+      <ul className="grid gap-2">
+        {listed.map((each) => (
+          <li key={each.id}>
+            {each.id === group?.id ? (
+              <GroupCard group={each} />
+            ) : (
+              <button
+                type="button"
+                className="flex w-full cursor-pointer items-baseline gap-2 rounded-lg border border-line bg-sheet px-3 py-1.5 text-left text-[13px]"
+                onClick={() => select(each)}
+              >
+                <AgreementSign agreement={each.agreement} />
+                <span className="min-w-0 grow">
+                  <strong>{barsText(bars, each)}</strong> {each.members.map(({ name }) => name).join(', ')}
+                </span>
+                {each.differences.length > 0 && <span className="text-xs text-soft">{each.differences.length}</span>}
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </aside>
+  );
+}
+
+/** What each way of carrying makes an end of. */
+const ABOUT: Readonly<Record<Carried, readonly Compared[]>> = {
+  bows: ['bow'],
+  slurs: ['slurs'],
+  articulation: ['articulation'],
+  dynamics: ['dynamic', 'hairpin'],
+};
+/** More differences than these are folded away. */
+const SHOWN_DIFFERENCES = 8;
+
+function GroupCard({ group }: { group: RhythmGroup }) {
+  const { shown, carry } = useCrossreadModel();
+  const [modelId, setModel] = useState(group.members[0]!.partId);
+  const [all, setAll] = useState(false);
+  const model = group.members.find(({ partId }) => partId === modelId) ?? group.members[0]!;
+  const { bars } = shown!;
+  const differing = CARRIED.filter((what) => group.differences.some((each) => ABOUT[what].includes(each.what)));
+  const list = all ? group.differences : group.differences.slice(0, SHOWN_DIFFERENCES);
+  return (
+    <article
+      aria-label={`${barsText(bars, group)}, ${AGREEMENT[group.agreement].words}`}
+      className="grid gap-2 rounded-xl border border-ink bg-sheet px-3 py-2 text-[13px]"
+    >
+      <h2 className="flex items-center gap-2 text-[15px]">
+        <AgreementSign agreement={group.agreement} /> {barsText(bars, group)}
+      </h2>
+      <p>
+        {group.members.map(({ partId, name }, i) => (
+          <span key={partId}>
+            {i > 0 && ', '}
+            <Link className="underline" href={`/desk/${partId}?bars=${bars[group.fromBar]!.label}-${bars[group.toBar]!.label}`}>
+              {name}
+            </Link>
+          </span>
+        ))}
+        <span className="text-soft"> · {AGREEMENT[group.agreement].words}</span>
+      </p>
+      {group.differences.length === 0 && <p className="text-soft">Nothing differs.</p>}
+      <ul className="grid gap-1">
+        {list.map(({ what, at, text }) => (
+          <li key={`${what} ${at}`}>
+            <strong>{at}</strong> {text}
+          </li>
+        ))}
+      </ul>
+      {group.differences.length > SHOWN_DIFFERENCES && (
+        <Button small className="w-fit" onClick={() => setAll(!all)}>
+          {all ? 'Show fewer' : `${group.differences.length - SHOWN_DIFFERENCES} more`}
+        </Button>
+      )}
+      {differing.length > 0 && (
+        <div className="grid gap-1.5 border-t border-line pt-2">
+          <label className="flex items-center gap-2">
+            as
+            <Select<string>
+              quiet
+              label="Whom the others follow"
+              value={model.partId}
+              options={group.members.map(({ partId, name }) => [partId, name] as const)}
+              onValue={setModel}
+            />
+          </label>
+          <div className="flex flex-wrap gap-1">
+            {differing.map((what) => (
+              <Button key={what} small onClick={() => void carry([what], group, model)}>
+                Carry {what}
+              </Button>
+            ))}
+            {differing.length > 1 && (
+              <Button small look="rosin" onClick={() => void carry(CARRIED, group, model)}>
+                Carry all
+              </Button>
+            )}
+          </div>
+        </div>
+      )}
+    </article>
+  );
+}

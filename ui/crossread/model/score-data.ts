@@ -1,0 +1,19 @@
+/** What Crossread is given by the server. */
+import type { ChangeSet } from '@/core/marking/change';
+import type { Marking } from '@/core/marking/mark';
+
+export interface ScorePartData {
+  id: string;
+  name: string;
+  markingId: string;
+  marking: Marking;
+  history: ChangeSet[];
+}
+
+export interface ScoreData {
+  pieceId: string;
+  title: string;
+  parts: ScorePartData[];
+  /** The bar that was asked for, as printed. */
+  bar: string | null;
+}

@@ -1,0 +1,157 @@
+/** The whole score: which parts play together and what they do differently, off the main thread. */
+import { checkedInSteps, type Report } from '../core/checks/check';
+import { carried, type Carried } from '../core/ensemble/carry';
+import type { OtherPart } from '../core/ensemble/ensemble';
+import { rhythmGroups, writtenBows, type BowsOf, type Direction, type Member, type RhythmGroup } from '../core/ensemble/groups';
+import { tempoForAll, type PartTempo } from '../core/ensemble/tempo-for-all';
+import { correctedPart } from '../core/formats/musicxml/corrected';
+import { readPartDocument } from '../core/formats/musicxml/part-document';
+import type { ReadScore } from '../core/formats/musicxml/read';
+import { asTold } from '../core/instruments/as-told';
+import { linesOf } from '../core/instruments/lines';
+import { toldOrGuessed } from '../core/instruments/play-on';
+import { usualPlayer } from '../core/instruments/player';
+import { slurLinks } from '../core/marking/links';
+import { correctionsOf } from '../core/marking/corrections';
+import type { Marking } from '../core/marking/mark';
+import { editedPart } from '../core/marking/print-edits';
+import type { PlanMemory } from '../core/plan/plan';
+import { DYNAMIC_LEVELS } from '../core/score/dynamics';
+import { loudnessOf } from '../core/score/loudness';
+import type { Part } from '../core/score/score';
+import { givingWay } from './giving-way';
+import type { CarriedTo, LaneShown, ScoreMusic, ScoreShown, StrokeShown } from './score-questions';
+
+interface Own {
+  music: ScoreMusic;
+  read: ReadScore;
+  marking: Marking;
+  /** As told, with corrections and edits in force; of these words. */
+  part: Part;
+  made: string;
+  memories: readonly PlanMemory[];
+  /** Of the marking that it was made for. */
+  report: { of: Marking; report: Report } | null;
+}
+
+export class ScoreAnalyst {
+  private parts: Own[] = [];
+  private turn = 0;
+
+  /** Reads the parts. One that cannot be read is left out, and named. */
+  open(all: readonly ScoreMusic[], markings: Readonly<Record<string, Marking>>): { unread: string[] } {
+    const unread: string[] = [];
+    this.parts = all.flatMap((music): Own[] => {
+      const read = readPartDocument(music.music);
+      if (!read.ok) {
+        unread.push(music.name);
+        return [];
+      }
+      const own = { music, read: read.value, marking: {}, made: '', memories: [], report: null };
+      const marking = markings[music.id] ?? {};
+      return [{ ...own, marking, part: partOf(own, marking) }];
+    });
+    return { unread };
+  }
+
+  /** The marks as they are now. */
+  mark(markings: Readonly<Record<string, Marking>>): ScoreShown {
+    this.turn++;
+    for (const own of this.parts) {
+      const marking = markings[own.music.id] ?? own.marking;
+      if (marking === own.marking || sameMarks(marking, own.marking)) continue;
+      own.marking = marking;
+      own.part = partOf(own, marking);
+      own.report = null;
+    }
+    return this.shown();
+  }
+
+  /** Plans the next string part that is not planned yet. @returns null where all are, or the marks have changed meanwhile */
+  async planNext(): Promise<ScoreShown | null> {
+    const { turn } = this;
+    const own = this.strings().find(({ report }) => report === null);
+    if (!own) return null;
+    const { marking, part, music } = own;
+    const request = { part, marking, player: usualPlayer(part.instrument!), tempo: music.tempo, passages: [] };
+    const made = await givingWay(checkedInSteps(request, own.memories), () => this.turn === turn);
+    if (!made) return this.shown();
+    own.memories = made.memories;
+    own.report = { of: marking, report: made.report };
+    return this.shown();
+  }
+
+  carried(what: Carried, group: RhythmGroup, from: Member, to: readonly Member[]): CarriedTo[] {
+    return carried(what, group, from, to, this.others(), this.bowsOf);
+  }
+
+  private strings(): Own[] {
+    return this.parts.filter(({ part }) => part.instrument !== null);
+  }
+
+  private others(): OtherPart[] {
+    return this.strings().map(({ music, part, marking }) => ({ id: music.id, name: music.name, markingId: music.markingId, part, marking }));
+  }
+
+  /** As written, and where a part is planned as it is played. */
+  private readonly bowsOf: BowsOf = (partId, line) => {
+    const own = this.parts.find(({ music }) => music.id === partId);
+    const report = line === 0 ? own?.report?.report : null;
+    if (!report?.bowing) return writtenBows(this.others())(partId, line);
+    return new Map(report.bowing.strokes.map(({ noteIds, direction }) => [noteIds[0]!, direction] as const));
+  };
+
+  private shown(): ScoreShown {
+    const longest = this.parts.reduce<Part | null>((most, { part }) => (most === null || part.bars.length > most.bars.length ? part : most), null);
+    const strings = this.strings();
+    const all = strings.every(({ report }) => report !== null);
+    return {
+      bars: (longest?.bars ?? []).map(({ label, onset, ticks, rehearsal }) => ({ label, onset, ticks, rehearsal })),
+      lanes: this.parts.map(laneOf),
+      groups: rhythmGroups(this.others(), this.bowsOf),
+      tempo: all && strings.length ? tempoForAll(strings.map(tempoOf)) : null,
+    };
+  }
+}
+
+const tempoOf = ({ music, report }: Own): PartTempo => {
+  const { floor, ceiling, none } = report!.report.tempo;
+  return { name: music.name, floor, ceiling, none: none !== null };
+};
+
+const sameMarks = (a: Marking, b: Marking): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+function partOf({ music, read }: Pick<Own, 'music' | 'read'>, marking: Marking): Part {
+  const part = correctionsOf(marking) ? correctedPart(read, marking) : read.score.parts[0]!;
+  return editedPart(asTold(part, toldOrGuessed(part, music.told)), marking);
+}
+
+/** Strokes as planned, else the events as slurs join them. */
+function laneOf({ music, part, marking, report }: Own): LaneShown {
+  const [row] = linesOf(part);
+  const loudness = loudnessOf(part);
+  const links = slurLinks(part, row!, marking);
+  const plan = report?.report.bowing ?? null;
+  const planned = new Map<string, Direction>(plan?.strokes.map(({ noteIds, direction }) => [noteIds[0]!, direction]));
+  const written = writtenBows([{ id: music.id, name: music.name, markingId: music.markingId, part, marking }])(music.id, 0);
+  const strokes: StrokeShown[] = [];
+  row!.events.forEach(({ grace, ids, onset, end }, i) => {
+    if (grace) return;
+    const last = strokes.at(-1);
+    if (last && links[i] && !planned.has(ids[0]!)) {
+      last.attacks.push(onset);
+      last.end = Math.max(last.end, end);
+      return;
+    }
+    const said = written.get(ids[0]!) ?? null;
+    strokes.push({
+      onset,
+      end,
+      direction: planned.get(ids[0]!) ?? said,
+      written: said !== null,
+      attacks: [],
+      loud: DYNAMIC_LEVELS.indexOf(loudness.levelAt(onset)),
+    });
+  });
+  return { partId: music.id, name: music.name, instrument: part.instrument, strokes, planned: plan !== null || part.instrument === null };
+}

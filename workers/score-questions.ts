@@ -1,0 +1,61 @@
+/** What Crossread asks about a whole score, and what it is answered. */
+import type { RhythmGroup } from '../core/ensemble/groups';
+import type { TempoForAll } from '../core/ensemble/tempo-for-all';
+import type { Told } from '../core/instruments/as-told';
+import type { InstrumentKind } from '../core/score/score';
+import type { Change } from '../core/marking/change';
+
+export interface ScoreMusic {
+  id: string;
+  name: string;
+  markingId: string;
+  music: string;
+  told: Told;
+  /** Wanted tempo of the part; null takes the printed one. */
+  tempo: number | null;
+}
+
+export interface BarShown {
+  label: string;
+  /** Ticks from the start. */
+  onset: number;
+  ticks: number;
+  rehearsal: string | null;
+}
+
+/** A stroke of the bow, or a note that is not bowed or not planned yet. */
+export interface StrokeShown {
+  onset: number;
+  end: number;
+  /** Null where it is not known. */
+  direction: 'down' | 'up' | null;
+  /** Printed or marked, not only planned. */
+  written: boolean;
+  /** Attacks under it after the first, ticks. */
+  attacks: number[];
+  /** Steps from ppp (0) to fff (7). */
+  loud: number;
+}
+
+export interface LaneShown {
+  partId: string;
+  name: string;
+  /** Null for what is no bowed string part. */
+  instrument: InstrumentKind | null;
+  strokes: StrokeShown[];
+  /** Both hands are planned for the marks that it has now. */
+  planned: boolean;
+}
+
+export interface ScoreShown {
+  bars: BarShown[];
+  lanes: LaneShown[];
+  groups: RhythmGroup[];
+  /** Null until every string part is planned. */
+  tempo: TempoForAll | null;
+}
+
+export interface CarriedTo {
+  partId: string;
+  changes: Change[];
+}
