@@ -182,7 +182,13 @@ function Lane({ lane, bars, chunks, pxPerQuarter, height, group }: Drawn & { lan
 const EDGE_PX = 12;
 
 /** Strokes that begin in a few bars. Down-bows slope down, up-bows up; what is only planned is hollow. */
-const LanePiece = memo(function LanePiece({ strokes, bars, chunk, pxPerQuarter }: Omit<Drawn, 'chunks'> & { strokes: readonly StrokeShown[]; chunk: Chunk }) {
+const LanePiece = memo(function LanePiece({
+  strokes,
+  bars,
+  chunk,
+  pxPerQuarter,
+  height,
+}: Omit<Drawn, 'chunks'> & { strokes: readonly StrokeShown[]; chunk: Chunk; height: number }) {
   const start = bars[chunk.fromBar]!.onset;
   const end = bars[chunk.toBar]!.onset + bars[chunk.toBar]!.ticks;
   const x = (tick: number) => xOf(tick, pxPerQuarter) - chunk.from;
