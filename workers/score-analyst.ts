@@ -2,13 +2,14 @@
 import { checkedInSteps, type Report } from '../core/checks/check';
 import { carried, type Carried } from '../core/ensemble/carry';
 import type { OtherPart } from '../core/ensemble/ensemble';
-import { rhythmGroups, writtenBows, type BowsOf, type Direction, type Member, type RhythmGroup } from '../core/ensemble/groups';
+import { rhythmGroups, writtenBows, type Bows, type BowsOf, type Direction, type Member, type RhythmGroup } from '../core/ensemble/groups';
 import { tempoForAll, type PartTempo } from '../core/ensemble/tempo-for-all';
 import { correctedPart } from '../core/formats/musicxml/corrected';
 import { readPartDocument } from '../core/formats/musicxml/part-document';
 import type { ReadScore } from '../core/formats/musicxml/read';
 import { asTold } from '../core/instruments/as-told';
-import { linesOf } from '../core/instruments/lines';
+import type { Stroke } from '../core/bow-arm/describe';
+import { linesOf, type Line } from '../core/instruments/lines';
 import { toldOrGuessed } from '../core/instruments/play-on';
 import { usualPlayer } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
@@ -98,7 +99,7 @@ export class ScoreAnalyst {
     const own = this.parts.find(({ music }) => music.id === partId);
     const report = line === 0 ? own?.report?.report : null;
     if (!report?.bowing) return writtenBows(this.others())(partId, line);
-    return new Map(report.bowing.strokes.map(({ noteIds, direction }) => [noteIds[0]!, direction] as const));
+    return bowsPlanned(linesOf(own!.part)[0]!, report.bowing.strokes);
   };
 
   private shown(): ScoreShown {
@@ -126,6 +127,18 @@ function partOf({ music, read }: Pick<Own, 'music' | 'read'>, marking: Marking):
   return editedPart(asTold(part, toldOrGuessed(part, music.told)), marking);
 }
 
+/** Strokes of a plan by the notes that they begin with; further notes in them are hooked, where no slur holds them. */
+function bowsPlanned({ events }: Line, strokes: readonly Stroke[]): Bows {
+  const begins = new Map(strokes.map(({ noteIds, direction }) => [noteIds[0]!, direction] as const));
+  const inside = new Set(strokes.flatMap(({ noteIds }) => noteIds));
+  return new Map(
+    events.flatMap(({ ids: [id] }): Array<readonly [string, Direction | 'hooked']> => {
+      const direction = begins.get(id!);
+      return direction ? [[id!, direction] as const] : inside.has(id!) ? [[id!, 'hooked'] as const] : [];
+    }),
+  );
+}
+
 /** Strokes as planned, else the events as slurs join them. */
 function laneOf({ music, part, marking, report }: Own): LaneShown {
   const [row] = linesOf(part);
@@ -133,12 +146,13 @@ function laneOf({ music, part, marking, report }: Own): LaneShown {
   const links = slurLinks(part, row!, marking);
   const plan = report?.report.bowing ?? null;
   const planned = new Map<string, Direction>(plan?.strokes.map(({ noteIds, direction }) => [noteIds[0]!, direction]));
+  const inside = new Set(plan?.strokes.flatMap(({ noteIds }) => noteIds));
   const written = writtenBows([{ id: music.id, name: music.name, markingId: music.markingId, part, marking }])(music.id, 0);
   const strokes: StrokeShown[] = [];
   row!.events.forEach(({ grace, ids, onset, end }, i) => {
     if (grace) return;
     const last = strokes.at(-1);
-    if (last && links[i] && !planned.has(ids[0]!)) {
+    if (last && !planned.has(ids[0]!) && (links[i] || inside.has(ids[0]!))) {
       last.attacks.push(onset);
       last.end = Math.max(last.end, end);
       return;
@@ -147,8 +161,8 @@ function laneOf({ music, part, marking, report }: Own): LaneShown {
     strokes.push({
       onset,
       end,
-      direction: planned.get(ids[0]!) ?? said,
-      written: said !== null,
+      direction: planned.get(ids[0]!) ?? (said === 'hooked' ? null : said),
+      written: said !== null && said !== 'hooked',
       attacks: [],
       loud: DYNAMIC_LEVELS.indexOf(loudness.levelAt(onset)),
     });

@@ -9,7 +9,7 @@ import { bowInForce, markAt, type Marking } from '../marking/mark';
 import { placeTarget } from '../marking/target';
 import { hairpinValue, STRUCK } from '../marking/values';
 import type { OtherPart } from './ensemble';
-import type { BowsOf, Member, RhythmGroup } from './groups';
+import type { Bows, BowsOf, Member, RhythmGroup } from './groups';
 
 export const CARRIED = ['bows', 'slurs', 'articulation', 'dynamics'] as const;
 export type Carried = (typeof CARRIED)[number];
@@ -44,7 +44,9 @@ export function carried(
   return to.flatMap((member) => {
     const row = member.partId === from.partId ? null : rowOf(member, group, parts);
     const changes =
-      row && row.bars.every((bar, i) => bar.length === model.bars[i]!.length) ? MAKERS[what](model, row, group, bowsOf(from.partId, from.line)) : [];
+      row && row.bars.every((bar, i) => bar.length === model.bars[i]!.length)
+        ? MAKERS[what](model, row, group, [bowsOf(from.partId, from.line), bowsOf(member.partId, member.line)])
+        : [];
     return changes.length ? [{ partId: member.partId, changes }] : [];
   });
 }
@@ -60,7 +62,7 @@ function rowOf({ partId, line: index }: Member, { fromBar, toBar }: Pick<RhythmG
   return { own, line, bars };
 }
 
-type Maker = (model: Row, row: Row, group: Pick<RhythmGroup, 'fromBar' | 'toBar'>, bows: ReturnType<BowsOf>) => Change[];
+type Maker = (model: Row, row: Row, group: Pick<RhythmGroup, 'fromBar' | 'toBar'>, bows: readonly [model: Bows, row: Bows]) => Change[];
 
 const MAKERS: Readonly<Record<Carried, Maker>> = {
   bows: carriedBows,
@@ -88,20 +90,29 @@ function eachPair(model: Row, row: Row): Array<readonly [a: Note, b: Note, i: nu
 const mark = (marking: Marking, target: string, kind: MarkKind, value: string | null): Change[] =>
   [changeTo(marking, target, kind, value === null ? null : { value, origin: 'coach' })].filter((change) => change !== null);
 
-function carriedBows(model: Row, row: Row, _: unknown, bows: ReturnType<BowsOf>): Change[] {
+/**
+ * What the model writes, its first stroke, and whatever else it takes for both to be played alike: a planned bow is written only where
+ * the plans differ.
+ */
+function carriedBows(model: Row, row: Row, _: unknown, [ofModel, ofRow]: readonly [Bows, Bows]): Change[] {
   const { marking } = row.own;
-  return eachPair(model, row).flatMap(([a, b, i], n) => {
+  return eachPair(model, row).flatMap(([a, b, i, k], n) => {
+    const played = ofModel.get(model.line.events[i]!.ids[0]!) ?? null;
+    const now = ofRow.get(row.line.events[k]!.ids[0]!) ?? null;
+    const isApart = played !== null && now !== null && played !== now;
     const written = bowInForce(a, model.own.marking);
-    const wanted = written ?? (n === 0 ? (bows.get(model.line.events[i]!.ids[0]!) ?? null) : null);
+    const direction = played === 'hooked' ? null : played;
+    const wanted = written ?? (n === 0 || isApart ? direction : null);
     const changes: Change[] = [];
     if (wanted !== bowInForce(b, marking)) {
       const value = wanted === b.printed.bow ? null : (wanted ?? STRUCK);
       changes.push(...mark(marking, b.id, 'bow', value));
     }
-    for (const kind of ['retake', 'hook'] as const) {
+    const [retake, hook] = (['retake', 'hook'] as const).map((kind) => {
       const there = markAt(model.own.marking, a.id, kind);
-      changes.push(...mark(marking, b.id, kind, there && !there.off ? there.value : null));
-    }
+      return there && !there.off ? there.value : null;
+    });
+    changes.push(...mark(marking, b.id, 'retake', retake!), ...mark(marking, b.id, 'hook', hook ?? (isApart && played === 'hooked' ? 'yes' : null)));
     return changes;
   });
 }

@@ -8,7 +8,7 @@ import type { Hairpin, Part } from '../score/score';
 import { pizzicatoAt } from '../score/techniques';
 import { linesOf, type Line, type LineEvent } from '../instruments/lines';
 import { slurLinks } from '../marking/links';
-import { bowInForce } from '../marking/mark';
+import { bowInForce, markAt } from '../marking/mark';
 import type { OtherPart } from './ensemble';
 import { countedWord } from './count-words';
 
@@ -50,8 +50,10 @@ export interface RhythmGroup {
 }
 
 export type Direction = 'down' | 'up';
-/** Directions of strokes by the note they begin with, as far as they are known: written, or planned. */
-export type BowsOf = (partId: string, line: number) => ReadonlyMap<string, Direction>;
+/** How notes that are not under a slur with the one before are bowed, as far as that is known: a stroke of their own, or hooked to the one before. */
+export type Bows = ReadonlyMap<string, Direction | 'hooked'>;
+/** Written, or planned. */
+export type BowsOf = (partId: string, line: number) => Bows;
 
 /** A single long note tells no rhythm. */
 const FEWEST_ATTACKS = 2;
@@ -62,7 +64,7 @@ interface Lane extends Member {
   part: Part;
   row: Line;
   links: boolean[];
-  bows: ReadonlyMap<string, Direction>;
+  bows: Bows;
   loudness: ReturnType<typeof loudnessOf>;
   plucked: (tick: number) => boolean;
   /** Events of each bar without grace notes, as indices of the line. */
@@ -74,9 +76,10 @@ export const writtenBows =
   (parts: readonly OtherPart[]): BowsOf =>
   (partId, line) => {
     const own = parts.find(({ id }) => id === partId);
-    const bows = new Map<string, Direction>();
+    const bows = new Map<string, Direction | 'hooked'>();
     for (const { notes, ids } of (own && linesOf(own.part)[line]?.events) ?? []) {
-      const said = notes.map((note) => bowInForce(note, own!.marking)).find((bow) => bow !== null);
+      const hook = notes.map(({ id }) => markAt(own!.marking, id, 'hook')).find((each) => each && !each.off);
+      const said = hook ? 'hooked' : notes.map((note) => bowInForce(note, own!.marking)).find((bow) => bow !== null);
       if (said) bows.set(ids[0]!, said);
     }
     return bows;
@@ -225,7 +228,7 @@ function inWords(what: Compared, lane: Lane, events: readonly number[], values: 
   const one = here.every((value) => value === first);
   switch (what) {
     case 'bow':
-      return here.some((value) => value === null) ? null : one ? `${first}-bow` : here.join(', ');
+      return here.some((value) => value === null) ? null : one ? (first === 'hooked' ? first : `${first}-bow`) : here.join(', ');
     case 'slurs':
       return slursInWords(events.map((i) => lane.links[i]!));
     case 'articulation':
