@@ -64,6 +64,17 @@ test('bows that are carried are played: no opposite bows are left in the group',
   expect(mended).toBeGreaterThanOrEqual(5);
 }, 120_000);
 
+test('winds are none of the strings, until the coach says so', () => {
+  const flute = music[0]!.music.replace(/<part-name>[^<]*</, '<part-name>Flute<').replace(/<instrument-sound>[^<]*<\/instrument-sound>/g, '');
+  const lanes = (told: ScoreMusic['told']) => {
+    const analyst = new ScoreAnalyst();
+    analyst.open([{ ...music[0]!, name: 'Flute', music: flute, told }, music[1]!], {});
+    return analyst.mark({}).lanes.map(({ instrument }) => instrument);
+  };
+  expect(lanes(NOTHING_TOLD)).toEqual([null, 'violin']);
+  expect(lanes({ ...NOTHING_TOLD, instrument: 'viola' })).toEqual(['viola', 'violin']);
+});
+
 test('marks that come meanwhile are planned, and nothing else is planned anew', async () => {
   const analyst = new ScoreAnalyst();
   analyst.open(music, {});

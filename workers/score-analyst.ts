@@ -124,7 +124,9 @@ const sameMarks = (a: Marking, b: Marking): boolean => JSON.stringify(a) === JSO
 
 function partOf({ music, read }: Pick<Own, 'music' | 'read'>, marking: Marking): Part {
   const part = correctionsOf(marking) ? correctedPart(read, marking) : read.score.parts[0]!;
-  return editedPart(asTold(part, toldOrGuessed(part, music.told)), marking);
+  // A wind part is none of the strings, whatever else it could be played on: only the coach makes it one.
+  const isString = music.told.instrument !== null || part.instrument !== null;
+  return editedPart(asTold(part, isString ? toldOrGuessed(part, music.told) : music.told), marking);
 }
 
 /** Strokes of a plan by the notes that they begin with; further notes in them are hooked, where no slur holds them. */

@@ -16,6 +16,7 @@ test('who decides, in words', () => {
     text: 'No common tempo: Viola cannot play it at any.',
   });
   expect(tempoForAll([part('Violin I', null, 80), part('Viola', 80, null)]).none).toBe(false);
+  expect(tempoForAll(['I', 'II', 'III'].map((name) => part(name, null, null, true))).text).toBe('No common tempo: I, II and III cannot play it at any.');
 });
 
 test('a tempo suits all exactly where it suits each', () => {

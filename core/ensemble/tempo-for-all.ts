@@ -37,10 +37,11 @@ export function tempoForAll(parts: readonly PartTempo[]): TempoForAll {
   return { ...ends, text: inWords(ends, crossed) };
 }
 
+const listed = (names: readonly string[]): string => (names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`);
 const whole = (tempo: number, up: boolean): number => (up ? Math.ceil(tempo) : Math.floor(tempo));
 
 function inWords({ floor, ceiling, floorBy, ceilingBy, never }: Omit<TempoForAll, 'text' | 'none'>, crossed: boolean): string {
-  if (never.length) return `No common tempo: ${never.join(' and ')} cannot play it at any.`;
+  if (never.length) return `No common tempo: ${listed(never)} cannot play it at any.`;
   if (crossed) return `No common tempo: ${floorBy} needs ${whole(floor!, true)}, ${ceilingBy} stops at ${whole(ceiling!, false)}.`;
   const from = floor === null ? '' : `from ${whole(floor, true)} on (${floorBy})`;
   const to = ceiling === null ? '' : `up to ${whole(ceiling, false)} (${ceilingBy})`;
