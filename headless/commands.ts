@@ -38,6 +38,7 @@ import { remediesFor } from '../core/checks/remedies';
 import { tempiOverPlans } from '../core/checks/tempi';
 import { bad, good, type Result } from '../core/util/result';
 import { readMarks, withCorrections } from './marks';
+import { scoreValue } from './score';
 import type { Options } from './options';
 import { readPreferences, type Preferences } from './preferences';
 import { TICKS_PER_QUARTER } from '../core/score/ticks';
@@ -75,6 +76,10 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   if (!read.ok) return read;
   const { score } = read.value;
   if (options.command === 'parts') return good({ value: partsValue(read.value), marked: null });
+  if (options.command === 'score') {
+    const value = scoreValue(score, options.tempo);
+    return value.ok ? good({ value: value.value, marked: null }) : value;
+  }
   const printed = choosePart(score.parts, options.part);
   if (!printed.ok) return printed;
   const chosen = withCorrections(read.value, printed.value, marksText);

@@ -7,7 +7,7 @@ import { problemText } from '../core/util/result';
 import { readMusicXml } from '../core/formats/musicxml/read';
 import { run } from './commands';
 import { readOptions } from './options';
-import { bowShape, checkShape, fingerShape, notesShape, partsShape } from './shapes';
+import { bowShape, checkShape, fingerShape, notesShape, partsShape, scoreShape } from './shapes';
 import { forPeople, table } from './table';
 
 const bytesOf = (name: string) => new TextEncoder().encode(demoText(name));
@@ -43,6 +43,18 @@ describe('each command gives its promised shape', () => {
     const { alternatives } = fingerShape.parse(ask('finger --bars 1-8 -k 4').value);
     expect(alternatives.length).toBeGreaterThanOrEqual(3);
     expect(new Set(alternatives.map((way) => way.notes.map((note) => note.string + note.finger).join())).size).toBe(alternatives.length);
+  });
+  test('score: who plays together, what differs, and the tempo for all', () => {
+    const { value } = ask('score', 'mill-race-serenade');
+    const { groups, tempo } = scoreShape.parse(value);
+    expect(groups.length).toBeGreaterThan(20);
+    expect(groups.some(({ agreement }) => agreement === 'opposite bows')).toBe(true);
+    expect(groups.flatMap(({ differences }) => differences).every(({ says }) => says.length > 1)).toBe(true);
+    expect(tempo.ceilingBy).not.toBeNull();
+    const text = forPeople('score', value);
+    expect(text).toContain(tempo.text);
+    expect(text).toContain('17–23');
+    expect(() => ask('score', 'staircase')).toThrow('The score has one string part.');
   });
   test('bow', () => {
     const { alternatives } = bowShape.parse(ask('bow --bars 1-8').value);

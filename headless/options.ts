@@ -9,7 +9,7 @@ import type { InstrumentKind } from '../core/score/score';
 import { DENSITIES, type Density } from '../core/left-hand/worth-writing';
 import { preferenceHelp } from './preferences';
 
-export const COMMANDS = ['parts', 'notes', 'finger', 'bow', 'check'] as const;
+export const COMMANDS = ['parts', 'notes', 'finger', 'bow', 'check', 'score'] as const;
 export type Command = (typeof COMMANDS)[number];
 
 export interface Options {
@@ -47,6 +47,7 @@ export const USAGE = `bin/omaggio COMMAND FILE [options]      FILE may be - for 
   finger    fingerings, the best first
   bow       bow directions and distribution, the best first
   check     what will go wrong, and the tempo at which it does not
+  score     which parts play together, what differs in them, and the tempo for all
   doctor    what is wrong with the data of the Omaggio that bin/start starts, and what to do (no FILE)
 
   --part NAME|ID|NUMBER     which part (the first string part otherwise)

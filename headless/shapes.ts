@@ -1,6 +1,7 @@
 /** The JSON that bin/omaggio prints, as Zod schemas. Field names are a promise to programs outside. */
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
 import { z } from 'zod';
+import { COMPARED } from '../core/ensemble/groups';
 import { ADVICE_KINDS } from '../core/left-hand/advice';
 
 const warning = z.object({ place: z.string(), text: z.string() });
@@ -25,6 +26,35 @@ export const partsShape = z.object({
 
 export const notesShape = z.object({
   notes: z.array(z.object({ id: z.string(), ...at, onset: z.number(), duration: z.number(), pitch: z.string() })),
+});
+
+export const scoreShape = z.object({
+  groups: z.array(
+    z.object({
+      bars: z.string(),
+      fromBar: z.int().nonnegative(),
+      toBar: z.int().nonnegative(),
+      parts: z.array(z.string()).min(2),
+      agreement: z.enum(['agree', 'print differs', 'opposite bows']),
+      differences: z.array(
+        z.object({
+          what: z.enum(COMPARED),
+          at: z.string(),
+          text: z.string(),
+          says: z.array(z.object({ value: z.string(), parts: z.array(z.string()) })),
+        }),
+      ),
+    }),
+  ),
+  /** Quarters per minute at the first tempo mark; null where nothing limits. */
+  tempo: z.object({
+    text: z.string(),
+    floor: z.number().nullable(),
+    ceiling: z.number().nullable(),
+    floorBy: z.string().nullable(),
+    ceilingBy: z.string().nullable(),
+    none: z.boolean(),
+  }),
 });
 
 /** What every alternative carries: its cost taken apart, and what it is after. */

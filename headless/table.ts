@@ -1,6 +1,6 @@
 /** The values of bin/omaggio as tables for people. */
 import type { z } from 'zod';
-import type { bowShape, checkShape, fingerShape, notesShape, partsShape } from './shapes';
+import type { bowShape, checkShape, fingerShape, notesShape, partsShape, scoreShape } from './shapes';
 import type { Command } from './options';
 
 type Row = ReadonlyArray<string | number>;
@@ -31,6 +31,14 @@ export function forPeople(command: Command, value: unknown): string {
     case 'notes': {
       const { notes } = value as z.infer<typeof notesShape>;
       return table([['bar', 'beat', 'pitch', 'quarters', 'id'], ...notes.map((n) => [n.bar, n.beat, n.pitch, Math.round(n.duration * 1000) / 1000, n.id])]);
+    }
+    case 'score': {
+      const { groups, tempo } = value as z.infer<typeof scoreShape>;
+      const rows = groups.flatMap(({ bars, parts, agreement, differences }): Row[] => [
+        [bars, agreement, parts.join(', ')],
+        ...differences.map(({ at, text }): Row => ['', at, text]),
+      ]);
+      return [table([['bars', 'together', ''], ...rows]), tempo.text].join('\n\n');
     }
     case 'finger': {
       const { alternatives, advice, against, unplayable } = value as z.infer<typeof fingerShape>;

@@ -2,14 +2,13 @@
 import { checkedInSteps, type Report } from '../core/checks/check';
 import { carried, type Carried } from '../core/ensemble/carry';
 import type { OtherPart } from '../core/ensemble/ensemble';
-import { rhythmGroups, writtenBows, type Bows, type BowsOf, type Direction, type Member, type RhythmGroup } from '../core/ensemble/groups';
+import { plannedBows, rhythmGroups, writtenBows, type BowsOf, type Direction, type Member, type RhythmGroup } from '../core/ensemble/groups';
 import { tempoForAll, type PartTempo } from '../core/ensemble/tempo-for-all';
 import { correctedPart } from '../core/formats/musicxml/corrected';
 import { readPartDocument } from '../core/formats/musicxml/part-document';
 import type { ReadScore } from '../core/formats/musicxml/read';
 import { asTold } from '../core/instruments/as-told';
-import type { Stroke } from '../core/bow-arm/describe';
-import { linesOf, type Line } from '../core/instruments/lines';
+import { linesOf } from '../core/instruments/lines';
 import { toldOrGuessed } from '../core/instruments/play-on';
 import { usualPlayer } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
@@ -99,7 +98,7 @@ export class ScoreAnalyst {
     const own = this.parts.find(({ music }) => music.id === partId);
     const report = line === 0 ? own?.report?.report : null;
     if (!report?.bowing) return writtenBows(this.others())(partId, line);
-    return bowsPlanned(linesOf(own!.part)[0]!, report.bowing.strokes);
+    return plannedBows(linesOf(own!.part)[0]!, report.bowing.strokes);
   };
 
   private shown(): ScoreShown {
@@ -127,18 +126,6 @@ function partOf({ music, read }: Pick<Own, 'music' | 'read'>, marking: Marking):
   // A wind part is none of the strings, whatever else it could be played on: only the coach makes it one.
   const isString = music.told.instrument !== null || part.instrument !== null;
   return editedPart(asTold(part, isString ? toldOrGuessed(part, music.told) : music.told), marking);
-}
-
-/** Strokes of a plan by the notes that they begin with; further notes in them are hooked, where no slur holds them. */
-function bowsPlanned({ events }: Line, strokes: readonly Stroke[]): Bows {
-  const begins = new Map(strokes.map(({ noteIds, direction }) => [noteIds[0]!, direction] as const));
-  const inside = new Set(strokes.flatMap(({ noteIds }) => noteIds));
-  return new Map(
-    events.flatMap(({ ids: [id] }): Array<readonly [string, Direction | 'hooked']> => {
-      const direction = begins.get(id!);
-      return direction ? [[id!, direction] as const] : inside.has(id!) ? [[id!, 'hooked'] as const] : [];
-    }),
-  );
 }
 
 /** Strokes as planned, else the events as slurs join them. */

@@ -6,6 +6,7 @@ import { sayBars, sayNote } from '../score/address';
 import { loudnessOf } from '../score/loudness';
 import type { Hairpin, Part } from '../score/score';
 import { pizzicatoAt } from '../score/techniques';
+import type { Stroke } from '../bow-arm/describe';
 import { linesOf, type Line, type LineEvent } from '../instruments/lines';
 import { slurLinks } from '../marking/links';
 import { bowInForce, markAt } from '../marking/mark';
@@ -84,6 +85,18 @@ export const writtenBows =
     }
     return bows;
   };
+
+/** Strokes of a plan by the notes that they begin with; further notes in them are hooked, where no slur holds them. */
+export function plannedBows({ events }: Line, strokes: ReadonlyArray<Pick<Stroke, 'noteIds' | 'direction'>>): Bows {
+  const begins = new Map(strokes.map(({ noteIds, direction }) => [noteIds[0]!, direction] as const));
+  const inside = new Set(strokes.flatMap(({ noteIds }) => noteIds));
+  return new Map(
+    events.flatMap(({ ids: [id] }): Array<readonly [string, Direction | 'hooked']> => {
+      const direction = begins.get(id!);
+      return direction ? [[id!, direction] as const] : inside.has(id!) ? [[id!, 'hooked'] as const] : [];
+    }),
+  );
+}
 
 /**
  * Groups of a score in order of bars; the larger first where two begin at once.
