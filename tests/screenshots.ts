@@ -24,6 +24,20 @@ const press = async (page: Page, key: string, times = 1) => {
 const SHOTS: readonly Shot[] = [
   { name: 'shelf' },
   {
+    name: 'crossread',
+    act: async (page) => {
+      await page.locator('a[href^="/score/"]').first().click();
+      await page
+        .getByRole('complementary')
+        .getByText(/together up to|together from|No common/)
+        .waitFor();
+      await page.getByRole('group', { name: /^Parts side by side/ }).focus();
+      await press(page, 'ArrowRight', 7);
+      await press(page, 'b');
+      await page.getByRole('group', { name: 'Bowed together' }).waitFor();
+    },
+  },
+  {
     name: 'desk-choices',
     part: ['Mill Race Serenade', 'Violin I'],
     bars: '49-64',
@@ -62,17 +76,6 @@ const SHOTS: readonly Shot[] = [
     act: async (page) => {
       await focus(page);
       await press(page, 'b');
-      await page.getByRole('button', { name: 'compare' }).click();
-      await page.getByRole('dialog').waitFor();
-    },
-  },
-  {
-    name: 'compare-fingerings',
-    part: ['Mill Race Serenade', 'Violin I'],
-    bars: '81-96',
-    act: async (page) => {
-      await focus(page);
-      await press(page, 'g');
       await page.getByRole('button', { name: 'compare' }).click();
       await page.getByRole('dialog').waitFor();
     },

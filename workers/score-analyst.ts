@@ -4,6 +4,7 @@ import { carried, type Carried } from '../core/ensemble/carry';
 import type { OtherPart } from '../core/ensemble/ensemble';
 import { plannedBows, rhythmGroups, writtenBows, type BowsOf, type Direction, type Member, type RhythmGroup } from '../core/ensemble/groups';
 import { tempoForAll, type PartTempo } from '../core/ensemble/tempo-for-all';
+import { bowedTogether, type Agreed, type PlannedPart } from '../core/ensemble/together';
 import { correctedPart } from '../core/formats/musicxml/corrected';
 import { readPartDocument } from '../core/formats/musicxml/part-document';
 import type { ReadScore } from '../core/formats/musicxml/read';
@@ -19,6 +20,7 @@ import type { PlanMemory } from '../core/plan/plan';
 import { DYNAMIC_LEVELS } from '../core/score/dynamics';
 import { loudnessOf } from '../core/score/loudness';
 import type { Part } from '../core/score/score';
+import { clockFor } from '../core/score/time';
 import { givingWay } from './giving-way';
 import type { CarriedTo, LaneShown, ScoreMusic, ScoreShown, StrokeShown } from './score-questions';
 
@@ -83,6 +85,19 @@ export class ScoreAnalyst {
 
   carried(what: Carried, group: RhythmGroup, from: Member, to: readonly Member[]): CarriedTo[] {
     return carried(what, group, from, to, this.others(), this.bowsOf);
+  }
+
+  /** How a group could bow together, what suits all best first. @returns null where the marks have changed meanwhile */
+  async together(group: RhythmGroup): Promise<Agreed[] | null> {
+    const { turn } = this;
+    const planned = new Map(
+      this.strings().flatMap(({ music, part, report, memories }): Array<[string, PlannedPart]> => {
+        const bowing = report?.report.bowing;
+        const [memory] = memories;
+        return bowing && memory ? [[music.id, { player: usualPlayer(part.instrument!), clock: clockFor(part, music.tempo), memory, bowing }]] : [];
+      }),
+    );
+    return givingWay(bowedTogether(group, this.others(), planned), () => this.turn === turn);
   }
 
   private strings(): Own[] {
@@ -150,8 +165,8 @@ function laneOf({ music, part, marking, report }: Own): LaneShown {
     strokes.push({
       onset,
       end,
-      direction: planned.get(ids[0]!) ?? (said === 'hooked' ? null : said),
-      written: said !== null && said !== 'hooked',
+      direction: planned.get(ids[0]!) ?? said?.direction ?? null,
+      written: said !== null,
       attacks: [],
       loud: DYNAMIC_LEVELS.indexOf(loudness.levelAt(onset)),
     });

@@ -118,7 +118,7 @@ test('the first stroke is written as it is played; retakes and hooks travel, fin
   };
   const parts = [marked, make('II', { [`${at(3)}|hook`]: { value: 'yes', origin: 'coach' } })];
   const [group] = rhythmGroups(parts);
-  const planned = () => new Map([[at(0), 'up' as const]]);
+  const planned = () => new Map([[at(0), { direction: 'up' as const, hooked: false }]]);
   const [only, ...more] = carried('bows', group!, group!.members[0]!, group!.members, parts, planned);
   expect(more).toEqual([]);
   expect(only).toMatchObject({ partId: 'II' });

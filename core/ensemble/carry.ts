@@ -99,12 +99,13 @@ function carriedBows(model: Row, row: Row, _: unknown, [ofModel, ofRow]: readonl
   return eachPair(model, row).flatMap(([a, b, i, k], n) => {
     const played = ofModel.get(model.line.events[i]!.ids[0]!) ?? null;
     const now = ofRow.get(row.line.events[k]!.ids[0]!) ?? null;
-    const isApart = played !== null && now !== null && played !== now;
-    const written = bowInForce(a, model.own.marking);
-    const direction = played === 'hooked' ? null : played;
-    const wanted = written ?? (n === 0 || isApart ? direction : null);
+    const isApart = played !== null && now !== null && played.direction !== now.direction;
+    const isHooked = played !== null && now !== null && n > 0 && played.hooked && !now.hooked;
+    const wanted = bowInForce(a, model.own.marking) ?? (n === 0 || (isApart && !isHooked) ? (played?.direction ?? null) : null);
     const changes: Change[] = [];
-    if (wanted !== bowInForce(b, marking)) {
+    // A bow that is written there and played here may stand.
+    const stands = wanted === null && played !== null && bowInForce(b, marking) === played.direction;
+    if (!stands && wanted !== bowInForce(b, marking)) {
       const value = wanted === b.printed.bow ? null : (wanted ?? STRUCK);
       changes.push(...mark(marking, b.id, 'bow', value));
     }
@@ -112,7 +113,10 @@ function carriedBows(model: Row, row: Row, _: unknown, [ofModel, ofRow]: readonl
       const there = markAt(model.own.marking, a.id, kind);
       return there && !there.off ? there.value : null;
     });
-    changes.push(...mark(marking, b.id, 'retake', retake!), ...mark(marking, b.id, 'hook', hook ?? (isApart && played === 'hooked' ? 'yes' : null)));
+    changes.push(
+      ...mark(marking, b.id, 'retake', retake!),
+      ...mark(marking, b.id, 'hook', hook ?? (isHooked || (now?.hooked && played?.hooked && markAt(marking, b.id, 'hook')) ? 'yes' : null)),
+    );
     return changes;
   });
 }

@@ -51,8 +51,13 @@ export interface RhythmGroup {
 }
 
 export type Direction = 'down' | 'up';
-/** How notes that are not under a slur with the one before are bowed, as far as that is known: a stroke of their own, or hooked to the one before. */
-export type Bows = ReadonlyMap<string, Direction | 'hooked'>;
+/** How a note that is not under a slur with the one before is bowed; hooked: in the same stroke as the one before, with a stop between. */
+export interface Bowed {
+  direction: Direction;
+  hooked: boolean;
+}
+/** By the first head of each event, as far as it is known. */
+export type Bows = ReadonlyMap<string, Bowed>;
 /** Written, or planned. */
 export type BowsOf = (partId: string, line: number) => Bows;
 
@@ -77,23 +82,22 @@ export const writtenBows =
   (parts: readonly OtherPart[]): BowsOf =>
   (partId, line) => {
     const own = parts.find(({ id }) => id === partId);
-    const bows = new Map<string, Direction | 'hooked'>();
+    const bows = new Map<string, Bowed>();
     for (const { notes, ids } of (own && linesOf(own.part)[line]?.events) ?? []) {
       const hook = notes.map(({ id }) => markAt(own!.marking, id, 'hook')).find((each) => each && !each.off);
-      const said = hook ? 'hooked' : notes.map((note) => bowInForce(note, own!.marking)).find((bow) => bow !== null);
-      if (said) bows.set(ids[0]!, said);
+      const said = notes.map((note) => bowInForce(note, own!.marking)).find((bow) => bow !== null);
+      if (said) bows.set(ids[0]!, { direction: said, hooked: hook !== undefined });
     }
     return bows;
   };
 
-/** Strokes of a plan by the notes that they begin with; further notes in them are hooked, where no slur holds them. */
+/** The bows of a plan. */
 export function plannedBows({ events }: Line, strokes: ReadonlyArray<Pick<Stroke, 'noteIds' | 'direction'>>): Bows {
-  const begins = new Map(strokes.map(({ noteIds, direction }) => [noteIds[0]!, direction] as const));
-  const inside = new Set(strokes.flatMap(({ noteIds }) => noteIds));
+  const strokeOf = new Map(strokes.flatMap((stroke) => stroke.noteIds.map((id) => [id, stroke] as const)));
   return new Map(
-    events.flatMap(({ ids: [id] }): Array<readonly [string, Direction | 'hooked']> => {
-      const direction = begins.get(id!);
-      return direction ? [[id!, direction] as const] : inside.has(id!) ? [[id!, 'hooked'] as const] : [];
+    events.flatMap(({ ids: [id] }): Array<readonly [string, Bowed]> => {
+      const stroke = strokeOf.get(id!);
+      return stroke ? [[id!, { direction: stroke.direction, hooked: stroke.noteIds[0] !== id }]] : [];
     }),
   );
 }
@@ -185,7 +189,7 @@ function asOne(lane: Lane, lanes: readonly Lane[], barIndex: number): Lane {
 
 /** What each kind of thing is at an event, as text to be compared; null where nothing is known. */
 const VALUES: Readonly<Record<Compared, (lane: Lane, event: LineEvent, i: number) => string | null>> = {
-  bow: ({ bows, links }, { ids }, i) => (links[i] ? null : (bows.get(ids[0]!) ?? null)),
+  bow: ({ bows, links }, { ids }, i) => (links[i] ? null : (bows.get(ids[0]!)?.direction ?? null)),
   slurs: ({ links }, _, i) => (links[i] ? 'slurred' : 'new bow'),
   articulation: (_, { notes }) => [...new Set(notes.flatMap(({ articulations }) => articulations))].sort().join(' and ') || 'none',
   dynamic: ({ part, loudness }, { onset }) => part.dynamics.find(({ tick, level }) => tick === onset && level === null)?.text ?? loudness.levelAt(onset),
@@ -241,7 +245,7 @@ function inWords(what: Compared, lane: Lane, events: readonly number[], values: 
   const one = here.every((value) => value === first);
   switch (what) {
     case 'bow':
-      return here.some((value) => value === null) ? null : one ? (first === 'hooked' ? first : `${first}-bow`) : here.join(', ');
+      return here.some((value) => value === null) ? null : one ? `${first}-bow` : here.join(', ');
     case 'slurs':
       return slursInWords(events.map((i) => lane.links[i]!));
     case 'articulation':

@@ -49,6 +49,37 @@ test('opposite bows are found, carried, seen, and taken back in the other part',
   await expect(groups).toHaveCount(before);
 });
 
+test('a group is bowed together: what it costs whom is said before it is taken, and then all bow alike', async ({ page }) => {
+  await openNew(page, 'mill-race-serenade', 'Bowed As One');
+  const html = await (await page.request.get(page.url())).text();
+  await page.goto(`/score/${html.match(/pieceId\\?":\\?"([0-9a-f-]{36})/)![1]!}`);
+  await bowed(page);
+  await side(page)
+    .getByRole('button', { name: /^opposite bows/ })
+    .click();
+  const before = await side(page).getByRole('listitem').count();
+  await lanes(page).focus();
+  await page.keyboard.press('ArrowRight');
+  const card = side(page).getByRole('article');
+  const name = (await card.getAttribute('aria-label'))!.split(',')[0]!;
+  await page.keyboard.press('b');
+  const proposal = card.getByRole('group', { name: 'Bowed together' });
+  await expect(proposal).toContainText('what suits all of them best');
+  await expect(proposal.getByRole('listitem').first()).toContainText(/gains|loses|hardly|comfortably/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Undo: .*Bowed together as/ })).toBeVisible();
+  await bowed(page);
+  await expect(side(page).getByRole('listitem')).not.toHaveCount(before);
+  await side(page).getByRole('button', { name: /^all/ }).click();
+  await expect(side(page).getByRole('article')).toHaveAttribute('aria-label', new RegExp(`^${name}, (together|same rhythm, other print)`));
+  await page.keyboard.press('Control+z');
+  await side(page)
+    .getByRole('button', { name: /^opposite bows/ })
+    .click();
+  await bowed(page);
+  await expect(side(page).getByRole('listitem')).toHaveCount(before);
+});
+
 test('slurs that differ are said, carried and undone by keys; larger and smaller; other parts are folded', async ({ page }) => {
   await openNew(page, 'mill-race-serenade', 'Slurs Side By Side');
   await page.goto(

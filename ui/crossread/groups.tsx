@@ -118,6 +118,7 @@ function GroupCard({ group }: { group: RhythmGroup }) {
           {all ? 'Show fewer' : `${group.differences.length - SHOWN_DIFFERENCES} more`}
         </Button>
       )}
+      {group.agreement === 'opposite bows' && <Together group={group} />}
       {differing.length > 0 && (
         <div className="grid gap-1.5 border-t border-line pt-2">
           <label className="flex items-center gap-2">
@@ -145,5 +146,38 @@ function GroupCard({ group }: { group: RhythmGroup }) {
         </div>
       )}
     </article>
+  );
+}
+
+/** One bowing for all: asked for, looked at, taken. */
+function Together({ group }: { group: RhythmGroup }) {
+  const { agreed, propose, takeAgreed, forgetAgreed, shown } = useCrossreadModel();
+  const ready = group.members.every(({ partId }) => shown!.lanes.find((lane) => lane.partId === partId)?.planned);
+  if (!agreed)
+    return (
+      <Button small look="rosin" className="w-fit" disabled={!ready} onClick={() => void propose(group)}>
+        Bow together
+      </Button>
+    );
+  return (
+    <div role="group" aria-label="Bowed together" className="grid gap-1 rounded-lg border border-line bg-paper px-2 py-1.5">
+      <p>
+        As <strong>{agreed.model.name}</strong> bows it: what suits all of them best.
+      </p>
+      <ul className="list-disc pl-4">
+        {agreed.perPart.map(({ name, text }) => (
+          <li key={name}>{text}</li>
+        ))}
+      </ul>
+      {agreed.against.length > 0 && <p className="text-plum">The marks of {agreed.against.join(' and ')} forbid it in places.</p>}
+      <span className="flex gap-1">
+        <Button small look="rosin" onClick={() => takeAgreed(group)}>
+          Take it
+        </Button>
+        <Button small onClick={forgetAgreed}>
+          Leave it
+        </Button>
+      </span>
+    </div>
   );
 }

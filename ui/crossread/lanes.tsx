@@ -37,7 +37,7 @@ export function Lanes() {
       ref={scroller}
       tabIndex={0}
       role="group"
-      aria-label="Parts side by side. Left and right arrows go from group to group, c carries, Escape closes."
+      aria-label="Parts side by side. Left and right arrows go from group to group, b bows together, c carries, Escape closes."
       className="min-h-0 grow overflow-auto focus-visible:-outline-offset-2"
       onScroll={look}
     >

@@ -2,6 +2,7 @@
 
 import { createContext, use, useMemo, useRef, useState } from 'react';
 import { CARRIED, type Carried } from '@/core/ensemble/carry';
+import type { Agreed } from '@/core/ensemble/together';
 import type { Agreement, Member, RhythmGroup } from '@/core/ensemble/groups';
 import { quartersOf } from '@/core/score/ticks';
 import { barsText } from './bars-text';
@@ -18,6 +19,7 @@ export function useCrossread(data: ScoreData) {
   const [which, setWhich] = useState<Shown>('differing');
   const [selected, setSelected] = useState<string | null>(null);
   const [pxPerQuarter, setPxPerQuarter] = useState(16);
+  const [agreed, setAgreed] = useState<(Agreed & { id: string }) | null>(null);
   const [othersOpen, setOthersOpen] = useState(false);
   const scroller = useRef<HTMLDivElement>(null);
   const { shown } = score;
@@ -52,6 +54,19 @@ export function useCrossread(data: ScoreData) {
     );
   }
 
+  /** The bowing that suits the group best, to be looked at before it is taken. */
+  async function propose(of: RhythmGroup) {
+    setAgreed(null);
+    const best = await score.together(of);
+    if (best) setAgreed({ id: of.id, ...best });
+  }
+
+  function takeAgreed(of: RhythmGroup) {
+    if (agreed?.id !== of.id) return;
+    stores.make(`Bowed together as ${agreed.model.name}, ${barsText(shown!.bars, of)}`, agreed.to);
+    setAgreed(null);
+  }
+
   return {
     data,
     ...score,
@@ -63,6 +78,10 @@ export function useCrossread(data: ScoreData) {
     select,
     step,
     carry,
+    agreed: agreed?.id === group?.id ? agreed : null,
+    propose,
+    takeAgreed,
+    forgetAgreed: () => setAgreed(null),
     pxPerQuarter,
     setPxPerQuarter,
     othersOpen,

@@ -4,6 +4,7 @@ import { releaseProxy, wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { z } from 'zod';
 import type { Carried } from '@/core/ensemble/carry';
+import type { Agreed } from '@/core/ensemble/together';
 import type { Member, RhythmGroup } from '@/core/ensemble/groups';
 import type { Marking } from '@/core/marking/mark';
 import { getJson, Refused } from '@/ui/kit/queries';
@@ -74,6 +75,7 @@ export function useScore(pieceId: string, markings: Readonly<Record<string, Mark
     shown,
     unread,
     problem,
+    together: async (group: RhythmGroup): Promise<Agreed | null> => (await analyst?.together(group))?.[0] ?? null,
     carried: async (what: Carried, group: RhythmGroup, from: Member, to: readonly Member[]): Promise<CarriedTo[]> =>
       (await analyst?.carried(what, group, from, to)) ?? [],
   };
