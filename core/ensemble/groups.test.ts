@@ -114,6 +114,21 @@ test('planted differences: of every kind, in every part of a score whose parts a
   expect(named).toBeGreaterThanOrEqual(60);
 });
 
+test('divided lines are called by their number where they go apart; the larger group comes first; grace notes make no rhythm', () => {
+  const divided = makeScore('violin', 'A4 B4 C5 D5 | A4/2 B4/2').part;
+  const voice = makeScore('violin', 'F4/2 G4/2 | F4/2 G4/2').part;
+  const two: Part = { ...divided, notes: [...divided.notes, ...voice.notes.map((note) => ({ ...note, voice: '2', id: note.id.replace('-1-', '-2-') }))] };
+  two.notes.sort((a, b) => a.onset - b.onset);
+  const parts = [other(two, 'Violin I'), ...['Violin II', 'Viola'].map((name) => other(voice, name)), other(divided, 'Cello')];
+  const [graced] = parts.at(-1)!.part.notes;
+  parts.at(-1)!.part = { ...parts.at(-1)!.part, notes: [{ ...graced!, id: `${graced!.id}9`, duration: 0, grace: 'slashed' }, ...parts.at(-1)!.part.notes] };
+  expect(rhythmGroups(parts).map(({ fromBar, members }) => [fromBar, ...members.map(({ name }) => name)])).toEqual([
+    [0, 'Violin I, line 2', 'Violin II', 'Viola'],
+    [0, 'Violin I, line 1', 'Cello'],
+    [1, 'Violin I', 'Violin II', 'Viola', 'Cello'],
+  ]);
+});
+
 test('the order of the parts changes nothing', () => {
   const { score } = demoScore('mill-race-serenade');
   const parts = score.parts.map((part) => other(part, part.name));

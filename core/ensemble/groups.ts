@@ -171,8 +171,7 @@ function togetherIn(lanes: readonly Lane[], barIndex: number): Lane[][] {
   for (const lane of lanes) {
     const events = lane.bars.get(barIndex) ?? [];
     if (events.length < FEWEST_ATTACKS) continue;
-    const start = lane.part.bars[barIndex]!.onset;
-    const rhythm = events.map((i) => `${lane.row.events[i]!.onset - start} ${lane.row.events[i]!.end - start}`).join('|');
+    const rhythm = events.map((i) => `${lane.row.events[i]!.onset} ${lane.row.events[i]!.end}`).join('|');
     const there = byRhythm.get(rhythm);
     if (!there) byRhythm.set(rhythm, [lane]);
     else if (!there.some((other) => other.partId === lane.partId)) there.push(lane);
