@@ -1,9 +1,8 @@
 /** The command score: which parts of a score play together, what differs in them, and the tempo for all. */
 import { checked } from '../core/checks/check';
 import type { OtherPart } from '../core/ensemble/ensemble';
-import { plannedBows, rhythmGroups, writtenBows, type BowsOf } from '../core/ensemble/groups';
+import { playedBows, rhythmGroups } from '../core/ensemble/groups';
 import { tempoForAll } from '../core/ensemble/tempo-for-all';
-import { linesOf } from '../core/instruments/lines';
 import { usualPlayer } from '../core/instruments/player';
 import { sayBars } from '../core/score/address';
 import type { Part, Score } from '../core/score/score';
@@ -20,10 +19,7 @@ export function scoreValue({ parts }: Pick<Score, 'parts'>, tempo: number | null
     );
   const own: OtherPart[] = strings.map((part) => ({ id: part.id, name: part.name, markingId: part.id, part, marking: {} }));
   const reports = new Map(strings.map((part) => [part.id, checked({ part, marking: {}, player: usualPlayer(part.instrument), tempo, passages: [] }).report]));
-  const bowsOf: BowsOf = (id, line) => {
-    const strokes = line === 0 ? reports.get(id)?.bowing?.strokes : undefined;
-    return strokes ? plannedBows(linesOf(strings.find((part) => part.id === id)!)[0]!, strokes) : writtenBows(own)(id, line);
-  };
+  const bowsOf = playedBows(own, (id) => reports.get(id)?.bowing ?? null);
   const { bars } = strings[0]!;
   const groups = rhythmGroups(own, bowsOf).map(({ fromBar, toBar, members, agreement, differences }) => ({
     bars: sayBars(bars, { fromBar, toBar }),

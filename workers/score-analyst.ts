@@ -2,7 +2,7 @@
 import { checkedInSteps, type Report } from '../core/checks/check';
 import { carried, type Carried } from '../core/ensemble/carry';
 import type { OtherPart } from '../core/ensemble/ensemble';
-import { plannedBows, rhythmGroups, writtenBows, type BowsOf, type Direction, type Member, type RhythmGroup } from '../core/ensemble/groups';
+import { playedBows, rhythmGroups, writtenBows, type BowsOf, type Direction, type Member, type RhythmGroup } from '../core/ensemble/groups';
 import { tempoForAll, type PartTempo } from '../core/ensemble/tempo-for-all';
 import { bowedTogether, type Agreed, type PlannedPart } from '../core/ensemble/together';
 import { correctedPart } from '../core/formats/musicxml/corrected';
@@ -32,8 +32,8 @@ interface Own {
   part: Part;
   made: string;
   memories: readonly PlanMemory[];
-  /** Of the marking that it was made for. */
-  report: { of: Marking; report: Report } | null;
+  /** Of the marking that it has; null until it is planned. */
+  report: Report | null;
 }
 
 export class ScoreAnalyst {
@@ -79,12 +79,12 @@ export class ScoreAnalyst {
     const made = await givingWay(checkedInSteps(request, own.memories), () => this.turn === turn);
     if (!made) return this.shown();
     own.memories = made.memories;
-    own.report = { of: marking, report: made.report };
+    own.report = made.report;
     return this.shown();
   }
 
   carried(what: Carried, group: RhythmGroup, from: Member, to: readonly Member[]): CarriedTo[] {
-    return carried(what, group, from, to, this.others(), this.bowsOf);
+    return carried(what, group, from, to, this.others(), this.bows());
   }
 
   /** How a group could bow together, what suits all best first. @returns null where the marks have changed meanwhile */
@@ -92,7 +92,7 @@ export class ScoreAnalyst {
     const { turn } = this;
     const planned = new Map(
       this.strings().flatMap(({ music, part, report, memories }): Array<[string, PlannedPart]> => {
-        const bowing = report?.report.bowing;
+        const bowing = report?.bowing;
         const [memory] = memories;
         return bowing && memory ? [[music.id, { player: usualPlayer(part.instrument!), clock: clockFor(part, music.tempo), memory, bowing }]] : [];
       }),
@@ -108,13 +108,9 @@ export class ScoreAnalyst {
     return this.strings().map(({ music, part, marking }) => ({ id: music.id, name: music.name, markingId: music.markingId, part, marking }));
   }
 
-  /** As written, and where a part is planned as it is played. */
-  private readonly bowsOf: BowsOf = (partId, line) => {
-    const own = this.parts.find(({ music }) => music.id === partId);
-    const report = line === 0 ? own?.report?.report : null;
-    if (!report?.bowing) return writtenBows(this.others())(partId, line);
-    return plannedBows(linesOf(own!.part)[0]!, report.bowing.strokes);
-  };
+  private bows(): BowsOf {
+    return playedBows(this.others(), (id) => this.parts.find(({ music }) => music.id === id)?.report?.bowing ?? null);
+  }
 
   private shown(): ScoreShown {
     const longest = this.parts.reduce<Part | null>((most, { part }) => (most === null || part.bars.length > most.bars.length ? part : most), null);
@@ -123,14 +119,14 @@ export class ScoreAnalyst {
     return {
       bars: (longest?.bars ?? []).map(({ label, onset, ticks, rehearsal }) => ({ label, onset, ticks, rehearsal })),
       lanes: this.parts.map(laneOf),
-      groups: rhythmGroups(this.others(), this.bowsOf),
+      groups: rhythmGroups(this.others(), this.bows()),
       tempo: all && strings.length ? tempoForAll(strings.map(tempoOf)) : null,
     };
   }
 }
 
 const tempoOf = ({ music, report }: Own): PartTempo => {
-  const { floor, ceiling, none } = report!.report.tempo;
+  const { floor, ceiling, none } = report!.tempo;
   return { name: music.name, floor, ceiling, none: none !== null };
 };
 
@@ -148,7 +144,7 @@ function laneOf({ music, part, marking, report }: Own): LaneShown {
   const [row] = linesOf(part);
   const loudness = loudnessOf(part);
   const links = slurLinks(part, row!, marking);
-  const plan = report?.report.bowing ?? null;
+  const plan = report?.bowing ?? null;
   const planned = new Map<string, Direction>(plan?.strokes.map(({ noteIds, direction }) => [noteIds[0]!, direction]));
   const inside = new Set(plan?.strokes.flatMap(({ noteIds }) => noteIds));
   const written = writtenBows([{ id: music.id, name: music.name, markingId: music.markingId, part, marking }])(music.id, 0);

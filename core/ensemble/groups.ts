@@ -6,7 +6,7 @@ import { sayBars, sayNote } from '../score/address';
 import { loudnessOf } from '../score/loudness';
 import type { Hairpin, Part } from '../score/score';
 import { pizzicatoAt } from '../score/techniques';
-import type { Stroke } from '../bow-arm/describe';
+import type { Bowing, Stroke } from '../bow-arm/describe';
 import { linesOf, type Line, type LineEvent } from '../instruments/lines';
 import { slurLinks } from '../marking/links';
 import { bowInForce, markAt } from '../marking/mark';
@@ -92,7 +92,7 @@ export const writtenBows =
   };
 
 /** The bows of a plan. */
-export function plannedBows({ events }: Line, strokes: ReadonlyArray<Pick<Stroke, 'noteIds' | 'direction'>>): Bows {
+function plannedBows({ events }: Line, strokes: ReadonlyArray<Pick<Stroke, 'noteIds' | 'direction'>>): Bows {
   const strokeOf = new Map(strokes.flatMap((stroke) => stroke.noteIds.map((id) => [id, stroke] as const)));
   return new Map(
     events.flatMap(({ ids: [id] }): Array<readonly [string, Bowed]> => {
@@ -101,6 +101,15 @@ export function plannedBows({ events }: Line, strokes: ReadonlyArray<Pick<Stroke
     }),
   );
 }
+
+/** Bows as they are played where a part is planned, else as they are written. @param bowingOf the plan of a part's first line */
+export const playedBows =
+  (parts: readonly OtherPart[], bowingOf: (partId: string) => Pick<Bowing, 'strokes'> | null): BowsOf =>
+  (partId, line) => {
+    const bowing = line === 0 ? bowingOf(partId) : null;
+    const part = parts.find(({ id }) => id === partId)?.part;
+    return bowing && part ? plannedBows(linesOf(part)[0]!, bowing.strokes) : writtenBows(parts)(partId, line);
+  };
 
 /**
  * Groups of a score in order of bars; the larger first where two begin at once.

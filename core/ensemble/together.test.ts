@@ -7,7 +7,7 @@ import { newPlanMemory, planBoth } from '../plan/plan';
 import { clockFor } from '../score/time';
 import { finished } from '../util/steps';
 import type { OtherPart } from './ensemble';
-import { plannedBows, rhythmGroups, type BowsOf } from './groups';
+import { playedBows, rhythmGroups, type BowsOf } from './groups';
 import { bowedTogether, type PlannedPart } from './together';
 
 const { score } = demoScore('mill-race-serenade');
@@ -19,10 +19,7 @@ function plan(part: OtherPart): PlannedPart {
   return { player, clock, memory: made.memory, bowing: made.plan.bowing! };
 }
 const planned = new Map(parts.map((part) => [part.id, plan(part)]));
-const bows =
-  (all: ReadonlyMap<string, PlannedPart>): BowsOf =>
-  (id) =>
-    plannedBows(linesOf(parts.find((part) => part.id === id)!.part)[0]!, all.get(id)!.bowing.strokes);
+const bows = (all: ReadonlyMap<string, PlannedPart>): BowsOf => playedBows(parts, (id) => all.get(id)!.bowing);
 
 const opposite = rhythmGroups(parts, bows(planned)).filter(
   ({ agreement, members }) => agreement === 'opposite bows' && members.every(({ line }) => line === 0),

@@ -13,7 +13,7 @@ import type { Clock } from '../score/time';
 import type { Steps } from '../util/steps';
 import { carried, type ToPart } from './carry';
 import type { OtherPart } from './ensemble';
-import { plannedBows, writtenBows, type BowsOf, type Member, type RhythmGroup } from './groups';
+import { playedBows, type BowsOf, type Member, type RhythmGroup } from './groups';
 import { countedWord } from './count-words';
 
 /** What is known of a part that is planned as it is marked. */
@@ -87,13 +87,8 @@ function following(group: Group, model: Member, member: Member, own: OtherPart, 
 }
 
 /** Bows as every part is planned, one of them as it is planned now. */
-function bowsOf(parts: readonly OtherPart[], planned: ReadonlyMap<string, PlannedPart>, ownId: string, own: Bowing | null): BowsOf {
-  return (partId, line) => {
-    const bowing = line !== 0 ? null : partId === ownId ? own : (planned.get(partId)?.bowing ?? null);
-    const part = parts.find(({ id }) => id === partId)?.part;
-    return bowing && part ? plannedBows(linesOf(part)[0]!, bowing.strokes) : writtenBows(parts)(partId, line);
-  };
-}
+const bowsOf = (parts: readonly OtherPart[], planned: ReadonlyMap<string, PlannedPart>, ownId: string, own: Bowing | null): BowsOf =>
+  playedBows(parts, (partId) => (partId === ownId ? own : (planned.get(partId)?.bowing ?? null)));
 
 const retakesIn = ({ strokes }: Bowing, { fromBar, toBar }: Group): number =>
   strokes.filter(({ retake, barIndex }) => retake && barIndex >= fromBar && barIndex <= toBar + 1).length;

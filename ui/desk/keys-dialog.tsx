@@ -74,7 +74,7 @@ function OwnKey({ now, what, changing, onChanging, onKey }: OwnKeyProps) {
         if (!changing || event.key === 'Tab') return;
         event.stopPropagation();
         event.preventDefault();
-        if (/^\p{L}$/u.test(event.key) && !event.ctrlKey && !event.metaKey && !event.altKey) onKey(event.key);
+        if (/^\p{L}$/u.test(event.key) && event.key.toLowerCase().length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey) onKey(event.key);
         else if (event.key === 'Escape') onChanging(false);
       }}
     >

@@ -39,7 +39,9 @@ const FINEST = 960;
 export function correctedBar(bar: BarToCorrect): CorrectedBar | null {
   const apart = takenApart(bar.measure, bar.divisions);
   const finer = finerBy(bar);
-  if (apart.changesDivisions || finer === null) return null;
+  // Notes without pitch, of percussion, cannot be said as text.
+  const hasOthers = apart.items.some(({ voice, what, pitches }) => what !== 'rest' && pitches.length === 0 && bar.voices.some((each) => each.voice === voice));
+  if (apart.changesDivisions || finer === null || hasOthers) return null;
   const writer = new MeasureWriter(bar, apart, finer);
   const added = bar.voices.map(({ voice }) => voice).filter((voice) => !apart.voices.includes(voice));
   const order = apart.voices.length ? [...apart.voices, ...added] : added;

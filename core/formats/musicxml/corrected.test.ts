@@ -228,6 +228,21 @@ test('a bar that was too full becomes as long as its time signature, and what fo
   }
 });
 
+test('an empty bar is filled, also where it is one tag alone; notes without pitch are not thrown away', () => {
+  const read = open(
+    phrase([note('A4', 8, '', 'whole'), '', note('C5', 8, '', 'whole')]).document.text.replace('<measure number="2"></measure>', '<measure number="2"/>'),
+  );
+  expect(read.document.text).toContain('<measure number="2"/>');
+  const { read: now, unplaced } = only(read, bar(1, 'A4/2 B4/2'));
+  expect(unplaced).toEqual({});
+  expect(now.score.parts[0]!.notes.map(({ written, barIndex }) => `${barIndex} ${pitchName(written)}`)).toEqual(['0 A4', '1 A4', '1 B4', '2 C5']);
+  const drum = phrase([
+    note('A4', 4, '', 'half') + '<note><unpitched/><duration>4</duration><voice>1</voice><type>half</type></note>',
+    note('C5', 8, '', 'whole'),
+  ]);
+  expect(only(drum, bar(0, 'A4/4 B4/4 r/2'))).toMatchObject({ read: drum, unplaced: { P1: ['at-0-0|bar'] } });
+});
+
 test('finer divisions hold for one bar', () => {
   const read = phrase([note('A4', 8, '', 'whole'), note('B4', 8, '', 'whole'), '', note('C5', 8, '', 'whole')]);
   const { document, score } = only(read, { ...bar(1, 'B4/8t C5/8t D5/8t B4/2.'), ...bar(0, 'A4/16 r/16 r/8 r/2.') }).read;

@@ -16,10 +16,11 @@ import { targetOf } from '../../marking/target';
 import { child, type XmlElement } from '../raw/xml';
 import { correctedBar, type BarToCorrect, type CorrectedBar } from './correct-bar';
 import { applyEdits, type TextEdit } from './edits';
+import { insertion } from './layout';
 import { readPartDocument, withBarLengths } from './part-document';
 import { accidentalEdits } from './print-out';
 import type { MusicXmlDocument, ReadScore } from './read';
-import { divisionsBefore, spotAt } from './spot';
+import { divisionsAtStart, divisionsBefore, lastDivisions, spotAt } from './spot';
 import { noteElements } from './write';
 
 export interface Corrected {
@@ -123,19 +124,21 @@ function barsEdits(read: ReadScore, id: string, corrections: readonly Correction
   const bars = new Set<number>();
   let tiedOut: ReadonlyMap<string, ReadonlySet<string>> | null = null;
   let inForce: number | null = null;
+  let before = 1;
   for (let barIndex = 0; barIndex < measures.length; barIndex++) {
     const measure = measures[barIndex]!;
     const bar = part.bars[barIndex]!;
-    const divisions = divisionsBefore(measures, barIndex, true);
+    const divisions = divisionsAtStart(measure) ?? before;
     const asked: WantedBar | null = wanted.get(barIndex) ?? (tiedOut && tiesDiffer(part, barIndex, tiedOut) ? printedBar(part, barIndex) : null);
     const around: Omit<BarToCorrect, 'voices' | 'whole' | 'tiedIn'> = {
       text: read.document.text,
       measure,
       divisions,
-      inForce: inForce ?? divisionsBefore(measures, barIndex),
+      inForce: inForce ?? before,
       beat: feltBeat(bar),
       into: bar.into,
     };
+    before = lastDivisions(measure) ?? divisions;
     const made: CorrectedBar | null = asked && correctedBar({ ...around, voices: asked.voices, whole: bar.ticks, tiedIn: tiedOut });
     if (asked && !made && asked.key !== null) lose(asked.key);
     if (!asked || !made) {
@@ -144,7 +147,7 @@ function barsEdits(read: ReadScore, id: string, corrections: readonly Correction
       tiedOut = null;
       continue;
     }
-    edits.push({ start: measure.openEnd, end: measure.closeStart, text: `\n${made.content}\n` });
+    edits.push(...withContent(read.document.text, measure, `\n${made.content}\n`));
     const ticks = Math.round(filled(asked.voices[0]!, bar.ticks));
     if (Math.abs(ticks - bar.ticks) >= 1) lengths.set(barIndex, ticks);
     bars.add(barIndex);
@@ -153,6 +156,12 @@ function barsEdits(read: ReadScore, id: string, corrections: readonly Correction
   }
   done.set(id, bars);
   return { edits, lengths };
+}
+
+/** An empty element may be one tag alone: it is opened. */
+function withContent(text: string, measure: XmlElement, content: string): TextEdit[] {
+  if (measure.closeStart === measure.openEnd) return insertion(text, measure, content, '');
+  return [{ start: measure.openEnd, end: measure.closeStart, text: content }];
 }
 
 function divisionsSaid(measure: XmlElement, divisions: number): TextEdit[] {
@@ -248,7 +257,7 @@ function clefEdit(
   const several = part.notes.some((note) => note.staff > 1);
   const xml = `<clef${several ? ` number="${staff}"` : ''}><sign>${sign}</sign><line>${line}</line>${octave ? `<clef-octave-change>${octave}</clef-octave-change>` : ''}</clef>`;
   if (!measures[barIndex]) return null;
-  const there = clefAt(measures[barIndex], tick, staff, divisionsBefore(measures, barIndex, true));
+  const there = clefAt(measures[barIndex], tick, staff, divisionsAtStart(measures[barIndex]!) ?? divisionsBefore(measures, barIndex));
   if (there) return { start: there.start, end: there.end, text: xml };
   const spot = spotAt(measures, part, barIndex, tick);
   if (!spot || spot.where !== 'before' || spot.offset !== 0) return null;

@@ -53,19 +53,30 @@ function divisionsIn(attributes: XmlElement): number | null {
   return divisions !== null && divisions > 0 ? divisions : null;
 }
 
-/** Divisions of a quarter note that are said before a bar, or at its beginning as well. */
-export function divisionsBefore(measures: readonly XmlElement[], barIndex: number, orAtItsBeginning = false): number {
-  if (orAtItsBeginning)
-    for (const element of measures[barIndex]?.children ?? []) {
-      if (element.name === 'note' || element.name === 'forward') break;
-      const divisions = element.name === 'attributes' ? divisionsIn(element) : null;
-      if (divisions !== null) return divisions;
-    }
+/** Divisions of a quarter note that a measure says at its beginning; null where it says none. */
+export function divisionsAtStart(measure: XmlElement): number | null {
+  for (const element of measure.children) {
+    if (element.name === 'note' || element.name === 'forward') return null;
+    const divisions = element.name === 'attributes' ? divisionsIn(element) : null;
+    if (divisions !== null) return divisions;
+  }
+  return null;
+}
+
+/** Those that it says last. */
+export function lastDivisions(measure: XmlElement): number | null {
+  for (const element of measure.children.filter((candidate) => candidate.name === 'attributes').reverse()) {
+    const divisions = divisionsIn(element);
+    if (divisions !== null) return divisions;
+  }
+  return null;
+}
+
+/** Those in force before a measure. */
+export function divisionsBefore(measures: readonly XmlElement[], barIndex: number): number {
   for (let i = barIndex - 1; i >= 0; i--) {
-    for (const element of measures[i]!.children.filter((candidate) => candidate.name === 'attributes').reverse()) {
-      const divisions = divisionsIn(element);
-      if (divisions !== null) return divisions;
-    }
+    const divisions = lastDivisions(measures[i]!);
+    if (divisions !== null) return divisions;
   }
   return 1;
 }
