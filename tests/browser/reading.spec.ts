@@ -101,7 +101,19 @@ test('a rhythm is corrected by a button and as text, what is marked goes with it
   expect(first.map(({ written, printed }) => `${pitchName(written)} ${printed.finger ?? ''}`)).toEqual(['A4 ', 'B4 ', 'C5 3', 'D5 ']);
   expect(out.clefs.map(({ clef }) => clef.sign)).toEqual(['G', 'C']);
 
+  // A bar of which no note is left can be written again.
+  await bar.fill('r');
+  await page.keyboard.press('Enter');
+  await expect(bar).toHaveValue('r');
+  await expect(page.getByRole('region', { name: 'Marks without a place' })).toContainText('finger 3');
+  await bar.fill('A4/4 B4/4');
+  await page.keyboard.press('Enter');
+  await expect(changes.filter({ hasText: 'A4/4 B4/4' })).toBeVisible();
   const undo = page.getByRole('button', { name: /^Undo/ });
+  await undo.click();
+  await undo.click();
+  await expect(page.getByRole('region', { name: 'Marks without a place' })).toHaveCount(0);
+
   await undo.click();
   await expect(changes).toHaveCount(1);
   await undo.click();

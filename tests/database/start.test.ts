@@ -118,6 +118,21 @@ test('a start that fails, or is killed in the middle, takes nothing away and lea
   await stop(first, 'SIGTERM');
 });
 
+test('two that are started at once find an address each', async () => {
+  const two = await Promise.all([newFolder(), newFolder()].map((data) => start({ ...people(data), PORT: undefined })));
+  const holders = two.map(({ url }) => new URL(url).port);
+  expect(new Set(holders).size).toBe(2);
+  for (const each of two) {
+    expect(processesOf(each).server).toHaveLength(1);
+    expect(await answers(each.url)).toBe(true);
+  }
+  // Each answers for itself: when one is stopped the other stays.
+  await stop(two[0]!, 'SIGTERM');
+  await expect(fetch(two[0]!.url)).rejects.toThrow();
+  expect(await answers(two[1]!.url)).toBe(true);
+  await stop(two[1]!, 'SIGTERM');
+});
+
 test('what ends by itself is started again; what outlives a killed start is ended; the next start works', async () => {
   const data = newFolder();
   const more = people(data);
@@ -276,7 +291,7 @@ test('with DATABASE_URL it uses that server and starts none', async () => {
   const url = new URL(process.env.DATABASE_URL!);
   url.pathname = '/started_with_url';
   const running = await start({ DATABASE_URL: url.href, OMAGGIO_DATA: own, PORT: freePort() });
-  expect(await (await fetch(`${running.url}/api/health`)).json()).toEqual({ ok: true });
+  expect(await (await fetch(`${running.url}/api/health`)).json()).toMatchObject({ ok: true });
   expect(existsSync(path.join(own, 'pg'))).toBe(false);
   await stop(running, 'SIGTERM');
 });

@@ -85,10 +85,10 @@ export const isAlive = (pid: number): boolean => {
   }
 };
 
-export async function until(what: string, true_: () => boolean | Promise<boolean>, ms = 120_000): Promise<void> {
+export async function until(what: string, true_: () => boolean | Promise<boolean>, ms = 600_000): Promise<void> {
   for (const end = Date.now() + ms; Date.now() < end; await new Promise((resolve) => setTimeout(resolve, 100))) if (await true_()) return;
   throw new Error(`waited ${ms} ms in vain: ${what}`);
 }
 
 export const answers = async (url: string): Promise<boolean> =>
-  (await fetch(`${url}/api/health`, { signal: AbortSignal.timeout(3_000) }).catch(() => null))?.ok ?? false;
+  (await fetch(`${url}/api/health`, { signal: AbortSignal.timeout(10_000) }).catch(() => null))?.ok ?? false;

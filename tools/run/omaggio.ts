@@ -1,4 +1,6 @@
 /** Omaggio running: its database and its server watched, started again when they end, stopped within ten seconds. */
+import { randomUUID } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { endChild, runChild, startChild, type Child, type RunningChild } from './child';
 import {
@@ -24,6 +26,12 @@ const SERVER_HEAP_MB = 768;
 const PAUSES = [200, 1_000, 2_000, 5_000, 10_000, 30_000];
 /** Who ran this long counts as having started well. */
 const WELL_MS = 60_000;
+/** A server that runs but does not answer is given up after this: a machine may be slow, or busy with other work. */
+const ANSWERS_WITHIN_MS = 600_000;
+/** How often it is said that the server is still being started. */
+const PATIENCE_MS = 30_000;
+/** Lines of its log that are shown when the server does not start. */
+const LAST_LINES = 10;
 
 export class Omaggio {
   private database: Database | null = null;
@@ -45,7 +53,7 @@ export class Omaggio {
   /** Starts everything. @returns the address */
   async start(wantedPort: number | null): Promise<string> {
     const own = process.env.DATABASE_URL === undefined;
-    const port = await this.choosePort(wantedPort);
+    if (wantedPort !== null && !(await isPortFree(wantedPort))) throw inUse(wantedPort);
     if (own) {
       const lock = await takeLock(this.data);
       this.release = lock.release;
@@ -58,21 +66,26 @@ export class Omaggio {
     if (this.stopping) return '';
     const appUrl = await this.prepare();
     if (this.stopping) return '';
+    const port = wantedPort ?? (await this.serveSomewhere(appUrl));
+    if (wantedPort !== null) await this.serve(port, appUrl);
     const url = `http://127.0.0.1:${port}`;
-    await this.serve(port, appUrl);
     if (own) writeRunning(this.data, { pid: process.pid, url, databasePort: this.database!.port, since: new Date().toISOString() });
     if (this.database) void this.watchDatabase();
     void this.watchServer(port, appUrl);
     return url;
   }
 
-  private async choosePort(wanted: number | null): Promise<number> {
-    if (wanted !== null) {
-      if (await isPortFree(wanted)) return wanted;
-      throw new Trouble(`port ${wanted} is in use.`, 'Set PORT to another one.');
+  /** Serves on the first free port; another program may take it while the server starts. @returns the port */
+  private async serveSomewhere(appUrl: string): Promise<number> {
+    for (let attempts = 1; ; attempts++) {
+      const port = await firstFreePort();
+      try {
+        await this.serve(port, appUrl);
+        return port;
+      } catch (error) {
+        if (attempts === 5 || this.stopping || (await isPortFree(port))) throw error;
+      }
     }
-    for (let port = FIRST_PORT; port < FIRST_PORT + 500; port++) if (await isPortFree(port)) return port;
-    return freePort();
   }
 
   /** Migrates and fills the database; the address that the application gets. */
@@ -105,6 +118,7 @@ export class Omaggio {
   }
 
   private async serve(port: number, appUrl: string): Promise<void> {
+    const run = randomUUID();
     this.server = startChild(process.execPath, [`--max-old-space-size=${SERVER_HEAP_MB}`, path.join('tools', 'serve.mjs')], {
       cwd: this.root,
       env: {
@@ -113,18 +127,23 @@ export class Omaggio {
         NEXT_TELEMETRY_DISABLED: '1',
         MALLOC_ARENA_MAX: '2',
         PORT: String(port),
+        OMAGGIO_RUN: run,
         DATABASE_URL: appUrl,
         ...(this.database ? { OMAGGIO_DATA_FOLDER: this.data.path } : {}),
       },
       log: this.serverLog,
       whenWeDie: 'TERM',
     });
-    for (const until = Date.now() + 60_000; Date.now() < until && this.server.isRunning(); await wait(100)) {
-      const answer = await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(3_000) }).catch(() => null);
-      if (answer?.ok) return;
+    const since = Date.now();
+    for (let told = since; Date.now() - since < ANSWERS_WITHIN_MS && this.server.isRunning(); await wait(100)) {
+      if ((await runAt(port)) === run) return;
+      if (Date.now() - told < PATIENCE_MS) continue;
+      told = Date.now();
+      say(`omaggio: the server is being started; ${Math.round((told - since) / 1000)} seconds so far.`);
     }
     await endChild(this.server, [['SIGKILL', 1_000]]);
-    throw new Trouble('the server did not start.', `The log is ${path.join(this.data.log, 'server.log')}.`);
+    const log = path.join(this.data.log, 'server.log');
+    throw new Trouble('the server did not start.', ...lastLines(log), `The log is ${log}.`);
   }
 
   private async watchDatabase(): Promise<void> {
@@ -184,4 +203,26 @@ export class Omaggio {
     this.serverLog.end();
     this.databaseLog.end();
   }
+}
+
+const inUse = (port: number): Trouble => new Trouble(`port ${port} is in use.`, 'Set PORT to another one.');
+
+/** Which run answers there that all is well: another program may hold the port, another Omaggio even. */
+async function runAt(port: number): Promise<string | null> {
+  try {
+    const answer = await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(10_000) });
+    return answer.ok ? ((await answer.json()) as { run: string }).run : null;
+  } catch {
+    return null;
+  }
+}
+
+async function firstFreePort(): Promise<number> {
+  for (let port = FIRST_PORT; port < FIRST_PORT + 500; port++) if (await isPortFree(port)) return port;
+  return freePort();
+}
+
+function lastLines(file: string): string[] {
+  if (!existsSync(file)) return [];
+  return readFileSync(file, 'utf8').trimEnd().split('\n').slice(-LAST_LINES);
 }

@@ -2,11 +2,11 @@ import { pulse } from '@/server/db';
 
 export const dynamic = 'force-dynamic';
 
-/** Answers once the database does. */
+/** Answers once the database does. Who started the server knows it by its run. */
 export async function GET(): Promise<Response> {
   try {
     await pulse().query('SELECT 1');
-    return Response.json({ ok: true });
+    return Response.json({ ok: true, run: process.env.OMAGGIO_RUN ?? null });
   } catch (error) {
     return Response.json({ ok: false, error: (error as Error).message }, { status: 503 });
   }

@@ -20,15 +20,24 @@ const LENGTHS = [1, 2, 4, 8, 16, 32];
 interface Props {
   edited: Part;
   /** The first selected note, as it is with the edits. */
-  first: Note;
+  first: Note | null;
   why: string;
 }
 
+/** What is corrected at a note. */
+interface AtNote {
+  first: Note;
+  why: string;
+  bar: Bar;
+  voices: readonly BarVoice[];
+}
+
 /** The rhythm of the selected note's bar: by buttons at the note, and as text for everything else. */
-export function BarRows({ edited, first, why }: Props) {
-  const [barIndex, setBarIndex] = useState(first.barIndex);
-  const [of, setOf] = useState(first.id);
-  if (of !== first.id) {
+export function BarRows({ edited, first, fromBar, why }: Props & { fromBar: number }) {
+  const [barIndex, setBarIndex] = useState(first?.barIndex ?? fromBar);
+  const [of, setOf] = useState(first?.id);
+  // A bar of which no note is left, and so none selected, stays there to be written.
+  if (first && of !== first.id) {
     setOf(first.id);
     setBarIndex(first.barIndex);
   }
@@ -37,7 +46,7 @@ export function BarRows({ edited, first, why }: Props) {
   const printed = read.ok ? barText(read.value) : '';
   return (
     <>
-      {read.ok && barIndex === first.barIndex && <NoteLengths key={`${first.id} ${printed}`} voices={read.value} {...{ edited, first, why, bar }} />}
+      {read.ok && barIndex === first?.barIndex && <NoteLengths key={`${first.id} ${printed}`} voices={read.value} {...{ first, why, bar }} />}
       <Row label="Bar">
         <span className="flex grow items-center gap-1">
           <IconButton label="Bar before" disabled={barIndex === 0} onClick={() => setBarIndex(barIndex - 1)}>
@@ -59,7 +68,7 @@ export function BarRows({ edited, first, why }: Props) {
 }
 
 /** Length, rest, tie, two halves: where the bar would not be filled, it is written out to be completed. */
-function NoteLengths({ edited, first, why, bar, voices }: Props & { bar: Bar; voices: readonly BarVoice[] }) {
+function NoteLengths({ first, why, bar, voices }: AtNote) {
   const correct = useCorrecting();
   const [unfilled, setUnfilled] = useState<string | null>(null);
   const at = eventOf(voices, first, bar.ticks);
@@ -103,7 +112,7 @@ function NoteLengths({ edited, first, why, bar, voices }: Props & { bar: Bar; vo
         <ToggleButton onClick={() => put(splitNote(events, at.event))}>in two halves</ToggleButton>
         <ToggleButton onClick={() => put(withoutNote(events, at.event))}>{event.what === 'grace' ? 'take out' : 'rest instead'}</ToggleButton>
       </Row>
-      {unfilled !== null && <BarField key={unfilled} barIndex={first.barIndex} printed="" typed={unfilled} bar={edited.bars[first.barIndex]!} why={why} />}
+      {unfilled !== null && <BarField key={unfilled} barIndex={first.barIndex} printed="" typed={unfilled} bar={bar} why={why} />}
     </>
   );
 }

@@ -9,7 +9,7 @@ import { useState } from 'react';
 import { DYNAMIC_NAMES } from '@/core/score/dynamics';
 import { clefValue, parseClef, STRING_CLEF_NAMES } from '@/core/score/clef';
 import { parsePitch, pitchName } from '@/core/score/pitch';
-import { WRITABLE_ARTICULATIONS, type Note } from '@/core/score/score';
+import { WRITABLE_ARTICULATIONS, type Note, type Part } from '@/core/score/score';
 import { noteById } from '@/core/score/find';
 import type { Change } from '@/core/marking/change';
 import { markAt } from '@/core/marking/mark';
@@ -35,6 +35,8 @@ interface Props {
   context: EditContext;
   /** Selected notes in order, as they are with the edits. */
   chosen: readonly Note[];
+  /** Where the bars are written without a selection. */
+  fromBar: number;
   onWhy(why: string): void;
   onChange(reason: string, changes: readonly Change[]): void;
 }
@@ -60,54 +62,64 @@ interface Editing {
   change(what: string, changes: readonly Change[]): void;
 }
 
-/** Edits of the text at the selected notes. */
-export function EditBox({ context, chosen, onWhy, onChange }: Props) {
-  const first = chosen[0];
-  if (!first)
-    return (
-      <p className="text-soft">Select notes to change what is printed: pitch, rhythm, sign, articulation, slur, clef, dynamic, hairpin, tempo or words.</p>
-    );
-  const { print } = context;
-  const printed = noteById(print, first.id) ?? first;
-  const where = chosen.length > 1 ? `${chosen.length} notes from ${placeLabel(print, first).toLowerCase()}` : placeLabel(print, first);
-  const editing: Editing = {
+/** Edits of the text at the selected notes; the bars can be written without any. */
+export function EditBox({ context, chosen, fromBar, onWhy, onChange }: Props) {
+  const first = chosen[0] ?? null;
+  const { print, edited, why } = context;
+  const where = first && (chosen.length > 1 ? `${chosen.length} notes from ${placeLabel(print, first).toLowerCase()}` : placeLabel(print, first));
+  const editing: Editing | null = first && {
     context,
     chosen,
     first,
     at: placeTarget(first.barIndex, first.tick),
     change: (what, changes) => onChange(`${where}: ${what}`, changes),
   };
-  const [was, now] = [printed.written, first.written];
-  const isOther = was.alter !== now.alter || was.step !== now.step || was.octave !== now.octave;
   return (
     <section aria-label="Edit the text" className="grid gap-2.5">
-      <h2 className="text-base">
-        {where}
-        <span className="font-sans text-[13px] font-normal text-soft">
-          {' '}
-          · print {pitchSigns(pitchName(was))}
-          {isOther ? `, now ${pitchSigns(pitchName(now))}` : ''}
-        </span>
-      </h2>
-      <PitchRow {...editing} />
-      <BarRows edited={context.edited} first={first} why={context.why} />
-      <NoteRows {...editing} />
-      <ClefRow {...editing} />
-      <HairpinRow {...editing} />
-      <ChordRow {...editing} />
-      <PlaceRows {...editing} />
+      {editing ? (
+        <Heading where={where!} print={print} first={editing.first} />
+      ) : (
+        <p className="text-soft">Select notes to change what is printed: pitch, rhythm, sign, articulation, slur, clef, dynamic, hairpin, tempo or words.</p>
+      )}
+      {editing && <PitchRow {...editing} />}
+      <BarRows edited={edited} first={first} fromBar={fromBar} why={why} />
+      {editing && (
+        <>
+          <NoteRows {...editing} />
+          <ClefRow {...editing} />
+          <HairpinRow {...editing} />
+          <ChordRow {...editing} />
+          <PlaceRows {...editing} />
+        </>
+      )}
       <Row label="Why">
         <input
           className="field grow"
           aria-label="Why it is changed; kept with the next changes"
           placeholder="kept with the next changes"
           maxLength={LIMITS.why}
-          value={context.why}
+          value={why}
           onChange={(event) => onWhy(event.target.value)}
         />
-        <LimitHint text={context.why} limit={LIMITS.why} />
+        <LimitHint text={why} limit={LIMITS.why} />
       </Row>
     </section>
+  );
+}
+
+/** Where it is, and what the print has there. */
+function Heading({ where, print, first }: { where: string; print: Part; first: Note }) {
+  const [was, now] = [(noteById(print, first.id) ?? first).written, first.written];
+  const isOther = was.alter !== now.alter || was.step !== now.step || was.octave !== now.octave;
+  return (
+    <h2 className="text-base">
+      {where}
+      <span className="font-sans text-[13px] font-normal text-soft">
+        {' '}
+        · print {pitchSigns(pitchName(was))}
+        {isOther ? `, now ${pitchSigns(pitchName(now))}` : ''}
+      </span>
+    </h2>
   );
 }
 

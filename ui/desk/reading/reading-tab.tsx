@@ -25,7 +25,7 @@ import { useCorrecting } from './use-correcting';
 
 /** The text: edits at the selection, traps for the reader, and the list of changes against the print. */
 export function ReadingTab() {
-  const { view, marking, chosen, showPrint, setShowPrint, change } = useDesk();
+  const { view, marking, chosen, passage, showPrint, setShowPrint, change } = useDesk();
   const { print, part: edited } = view;
   const [why, setWhy] = useState('');
   const changes = useMemo(() => (print ? againstPrint(print, marking, view.file ?? print).filter(({ at }) => at !== null) : []), [print, marking, view.file]);
@@ -42,7 +42,7 @@ export function ReadingTab() {
           You see the print as it came. <TextButton onClick={() => setShowPrint(false)}>Show your changes</TextButton> to edit.
         </p>
       ) : (
-        <EditBox context={{ print, edited, marking, why }} chosen={chosen} onWhy={setWhy} onChange={change} />
+        <EditBox context={{ print, edited, marking, why }} chosen={chosen} fromBar={passage.fromBar} onWhy={setWhy} onChange={change} />
       )}
       <Traps />
       <LostMarks print={print} />
