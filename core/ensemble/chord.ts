@@ -1,0 +1,137 @@
+/**
+ * Chords as stacks of thirds, by spelling: a pitch class is its place on the line of fifths (… F -1, C 0, G 1 …), so that G sharp and A
+ * flat are two. Intervals of the kinds: textbook common practice.
+ */
+import { letterIndex, midiOf, pitchLetter, type Pitch } from '../score/pitch';
+
+export const CHORD_KINDS = [
+  'major',
+  'minor',
+  'diminished',
+  'augmented',
+  'dominant seventh',
+  'major seventh',
+  'minor seventh',
+  'half-diminished seventh',
+  'diminished seventh',
+  'minor with major seventh',
+  'augmented with major seventh',
+  'dominant ninth',
+  'dominant with minor ninth',
+  'major ninth',
+  'minor ninth',
+  'Italian sixth',
+  'French sixth',
+  'German sixth',
+] as const;
+export type ChordKind = (typeof CHORD_KINDS)[number];
+
+export const DEGREES = ['root', 'third', 'fifth', 'seventh', 'ninth', 'augmented sixth', 'augmented fourth'] as const;
+export type Degree = (typeof DEGREES)[number];
+
+/** A letter with its sign, as a place on the line of fifths. */
+export type Class = number;
+
+export interface Chord {
+  /** Of an augmented sixth chord its lowest note. */
+  root: Class;
+  kind: ChordKind;
+  /** 0 root position, 1 the third lies lowest, and so on. */
+  inversion: number;
+}
+
+interface Shape {
+  /** From the root, in fifths; in the order of the degrees. */
+  members: readonly number[];
+  degrees: readonly Degree[];
+  /** How much less likely than a triad (judgement, in beats of one foreign note). */
+  rare: number;
+}
+
+const THIRDS: readonly Degree[] = ['root', 'third', 'fifth', 'seventh', 'ninth'];
+const stacked = (rare: number, ...members: number[]): Shape => ({ members, degrees: THIRDS.slice(0, members.length), rare });
+const sixth = (rare: number, members: number[], degrees: Degree[]): Shape => ({ members, degrees, rare });
+
+export const SHAPES: Readonly<Record<ChordKind, Shape>> = {
+  major: stacked(0, 0, 4, 1),
+  minor: stacked(0, 0, -3, 1),
+  diminished: stacked(0.3, 0, -3, -6),
+  augmented: stacked(0.6, 0, 4, 8),
+  'dominant seventh': stacked(0.1, 0, 4, 1, -2),
+  'major seventh': stacked(0.35, 0, 4, 1, 5),
+  'minor seventh': stacked(0.25, 0, -3, 1, -2),
+  'half-diminished seventh': stacked(0.3, 0, -3, -6, -2),
+  'diminished seventh': stacked(0.25, 0, -3, -6, -9),
+  'minor with major seventh': stacked(0.8, 0, -3, 1, 5),
+  'augmented with major seventh': stacked(0.9, 0, 4, 8, 5),
+  'dominant ninth': stacked(0.6, 0, 4, 1, -2, 2),
+  'dominant with minor ninth': stacked(0.5, 0, 4, 1, -2, -5),
+  'major ninth': stacked(0.8, 0, 4, 1, 5, 2),
+  'minor ninth': stacked(0.7, 0, -3, 1, -2, 2),
+  'Italian sixth': sixth(0.5, [0, 4, 10], ['root', 'third', 'augmented sixth']),
+  'French sixth': sixth(0.6, [0, 4, 6, 10], ['root', 'third', 'augmented fourth', 'augmented sixth']),
+  'German sixth': sixth(0.5, [0, 4, 1, 10], ['root', 'third', 'fifth', 'augmented sixth']),
+};
+
+const OF_STEP: Readonly<Record<Pitch['step'], number>> = { F: -1, C: 0, G: 1, D: 2, A: 3, E: 4, B: 5 };
+const LETTERS = ['F', 'C', 'G', 'D', 'A', 'E', 'B'] as const;
+
+/** Place on the line of fifths; quarter tones count as the note below them. @example C 0, F# 6, Bb -2 */
+export const classOf = ({ step, alter }: Pitch): Class => OF_STEP[step] + 7 * Math.floor(alter);
+
+/** Half steps above C, from 0 to 11. */
+export const halfStepsOf = (of: Class): number => (((of * 7) % 12) + 12) % 12;
+
+/** @example -2 is "B flat" */
+export function className(of: Class): string {
+  const place = (((of + 1) % 7) + 7) % 7;
+  return pitchLetter({ step: LETTERS[place]!, alter: Math.floor((of + 1) / 7) });
+}
+
+/** The degree that a class is in a chord, spelled as it is or otherwise; null where it is none of it. */
+export function degreeOf({ root, kind }: Pick<Chord, 'root' | 'kind'>, of: Class): Degree | null {
+  const { members, degrees } = SHAPES[kind];
+  const exact = members.findIndex((member) => root + member === of);
+  const at = exact >= 0 ? exact : members.findIndex((member) => halfStepsOf(root + member) === halfStepsOf(of));
+  return at < 0 ? null : degrees[at]!;
+}
+
+/** @example "D dominant seventh, first inversion" */
+export function chordName({ root, kind, inversion }: Chord): string {
+  return `${className(root)} ${kind}${INVERSIONS[inversion] ? `, ${INVERSIONS[inversion]}` : ''}`;
+}
+const INVERSIONS = ['', 'first inversion', 'second inversion', 'third inversion', 'fourth inversion'];
+
+/** Which note of a chord lies lowest, as a place in its stack. */
+export function inversionOf({ root, kind }: Pick<Chord, 'root' | 'kind'>, bass: Class): number {
+  const at = SHAPES[kind].members.findIndex((member) => halfStepsOf(root + member) === halfStepsOf(bass));
+  return Math.max(0, at);
+}
+
+/**
+ * The chord that a few notes make when each of them belongs to it and none is wanting but perhaps the fifth; null where they make none,
+ * or fewer than three (a chord of the sixth: two) are there. Of several readings the one that is spelled as it is written counts.
+ */
+export function chordOf(pitches: readonly Pitch[]): Chord | null {
+  if (pitches.length === 0) return null;
+  const lowest = pitches.reduce((low, pitch) =>
+    midiOf(pitch) < midiOf(low) || (midiOf(pitch) === midiOf(low) && letterIndex(pitch) < letterIndex(low)) ? pitch : low,
+  );
+  const classes = [...new Set(pitches.map(classOf))];
+  if (classes.length < 3) return null;
+  let best: (Chord & { cost: number }) | null = null;
+  for (const root of classes) {
+    for (const kind of CHORD_KINDS) {
+      const { members, degrees, rare } = SHAPES[kind];
+      const misspelled = classes.filter((each) => !members.includes(each - root)).length;
+      if (classes.some((each) => degreeOf({ root, kind }, each) === null)) continue;
+      const missing = members.filter((_, i) => !classes.some((each) => degreeOf({ root, kind }, each) === degrees[i]));
+      // The fifth may be wanting in a chord of four notes, and nothing else.
+      if (missing.length > 1 || (missing.length === 1 && (missing[0] !== 1 || members.length < 4 || degrees.includes('augmented sixth')))) continue;
+      const inversion = inversionOf({ root, kind }, classOf(lowest));
+      const cost = misspelled * 2 + missing.length + rare + inversion / 100;
+      if (!best || cost < best.cost) best = { root, kind, inversion, cost };
+    }
+  }
+  return best && { root: best.root, kind: best.kind, inversion: best.inversion };
+}
