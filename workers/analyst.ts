@@ -37,13 +37,18 @@ import { checked, checkedInSteps, type Checked, type CheckRequest, type Report }
 import { checkedNear, type NearReport } from '../core/checks/near';
 import { tempiInSteps, type QuickMemories, type Tempi } from '../core/checks/tempi';
 import { forkedPlanMemory, newPlanMemory, planNear, type PlanMemory } from '../core/plan/plan';
+import { around, tuneIn, type Around } from '../core/ensemble/around';
 import type { OtherPart } from '../core/ensemble/ensemble';
+import { cueChanges, entriesOf, type Entry } from '../core/ensemble/entries';
 import type { Finding } from '../core/checks/finding';
 import { changesFor, fitOf, type FitRequest, type FitRow, type ForPlayer } from '../core/checks/fit';
 import { remediesInSteps, type TriedRemedy } from '../core/checks/remedies';
 import { current, givingWay } from './giving-way';
 import { BOW_KINDS, bowingChoices, FINGER_KINDS, fingeringChoices, lineAt } from './suggesting';
 import type { Conditions, OtherMusic, OpenPart, FingeringChoice, BowingChoice, BowOfPassage } from './questions';
+
+/** The part itself among those of the piece, whose own ids are of another kind. */
+const OWN = 'own';
 
 export class Analyst {
   private read: ReadScore | null = null;
@@ -239,6 +244,32 @@ export class Analyst {
   /** What a reader may trip over. */
   reading(conditions: Conditions): ReadingAid[] {
     return knownAids(this.edited(conditions), this.player(conditions));
+  }
+
+  /** What the others do at a note. */
+  around(conditions: Conditions, noteId: string): Around | null {
+    return around(noteId, OWN, this.ensemble(conditions));
+  }
+
+  /** Entries of the part after a bar of silence or more, with what is heard before them. */
+  entries(conditions: Conditions): Entry[] {
+    const all = this.ensemble(conditions);
+    return entriesOf(all[0]!.part, all.slice(1), tuneIn(all));
+  }
+
+  /** What a cue before an entry writes into the part; of several the one at `index`. */
+  cue(conditions: Conditions, noteId: string, index: number): Change[] {
+    const [own, ...others] = this.ensemble(conditions);
+    const entry = entriesOf(own!.part, others, tuneIn([own!, ...others])).find((each) => each.noteId === noteId);
+    const cue = entry?.cues[index];
+    const from = others.find(({ id }) => id === cue?.partId);
+    return entry && cue && from ? cueChanges(cue, entry, own!.part, conditions.marking, from.part) : [];
+  }
+
+  /** The part as it is edited, and the others. */
+  private ensemble(conditions: Conditions): Array<Pick<OtherPart, 'id' | 'name' | 'part'>> {
+    const part = this.edited(conditions);
+    return [{ id: OWN, name: part.name, part }, ...this.others];
   }
 
   private request(conditions: Conditions) {

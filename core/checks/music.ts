@@ -10,8 +10,9 @@ import { readingAids } from '../reading/reading';
 import { markedDifferently, type MarkedDifferently } from '../marking/consistency';
 import type { Finding } from './finding';
 import { hearAgainst } from './hear';
-import { bowedOtherwise, cueBefore, type OtherPart } from '../ensemble/ensemble';
-import { markLike } from './remedy-words';
+import { bowedOtherwise, type OtherPart } from '../ensemble/ensemble';
+import { cueChanges, cuesBefore, hasCue } from '../ensemble/entries';
+import { markLike, printCueText } from './remedy-words';
 import { acrossText, cueText, differentlyText, hearText } from './words';
 
 type Placed = (note: Note) => { bar: string; barIndex: number; beat: number };
@@ -29,8 +30,18 @@ const KIND_OF: Readonly<Partial<Record<AidKind, 'reading trap' | 'counting trap'
 const COUNT_IN = 'Count the rest aloud, bar by bar (1 2 3, 2 2 3, 3 2 3 …), and sing the first note before it comes.';
 
 function countIn(note: Note, part: Part, others: readonly OtherPart[]): string {
-  const cues = cueBefore(note, part, others);
+  const cues = cuesBefore(note, part, others);
   return cues.length ? `${COUNT_IN} ${cueText(cues)}` : COUNT_IN;
+}
+
+/** Each cue that can be put small into the part; none where one is there. */
+function cuesToPrint(note: Note, part: Part, marking: Marking, others: readonly OtherPart[]): Finding['remedies'] {
+  const entry = { noteId: note.id, barIndex: note.barIndex };
+  if (hasCue(entry, marking)) return [];
+  return cuesBefore(note, part, others).flatMap((cue) => {
+    const changes = cueChanges(cue, entry, part, marking, others.find(({ id }) => id === cue.partId)!.part);
+    return changes.length ? [{ text: printCueText(cue.name, cue.bar), before: null, after: null, changes }] : [];
+  });
 }
 
 /** A misread note is heard against an open string, where one goes with it. */
@@ -67,7 +78,10 @@ export function readingFindings(part: Part, player: Player, marking: Marking, pl
         numbers: { kind, ...(count ? { count } : {}) },
         text,
         hearIt: count ? `Count it aloud: ${count}` : told === 'counting trap' ? countIn(note, part, others) : readAloud(note, player),
-        remedies: remedy ? [{ text: remedy.text, before: null, after: null, changes: change ? [change] : [] }] : [],
+        remedies: [
+          ...(remedy ? [{ text: remedy.text, before: null, after: null, changes: change ? [change] : [] }] : []),
+          ...(kind === 'entry' ? cuesToPrint(note, part, marking, others) : []),
+        ],
       },
     ];
   });

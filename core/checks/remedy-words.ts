@@ -61,3 +61,5 @@ export const phraseOrBow = (is: 'phrase' | 'bow'): string => (is === 'phrase' ? 
 
 /* The same music in two places. */
 export const markLike = (place: string, model: string): string => `Mark ${place} like ${model}.`;
+
+export const printCueText = (name: string, bar: string): string => `Print the cue small: ${name} from bar ${bar}.`;

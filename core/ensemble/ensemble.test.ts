@@ -8,7 +8,8 @@ import { midiOf, parsePitch, pitchName } from '../score/pitch';
 import { linesOf } from '../instruments/lines';
 import { firstLine, makeScore } from '../testing/make';
 import { check, type CheckRequest } from '../checks/check';
-import { bowedOtherwise, cueBefore, rootOf, soundingAt, type OtherPart } from './ensemble';
+import { cuesBefore } from './entries';
+import { bowedOtherwise, rootOf, soundingAt, type OtherPart } from './ensemble';
 import { PURE_FIFTH, tonicOf, USUAL_INTONATION } from '../checks/target';
 import { TICKS_PER_QUARTER } from '../score/ticks';
 
@@ -68,7 +69,7 @@ test('tonics of the key signatures, from seven flats to seven sharps (circle of 
 test('a cue before an entry is a note of another part, in the two bars before it, the latest first', () => {
   const own = score.parts[0]!;
   const entry = own.notes.find((note) => own.bars[note.barIndex]!.label === '53')!;
-  const cues = cueBefore(entry, own, others(0));
+  const cues = cuesBefore(entry, own, others(0));
   expect(cues).toHaveLength(2);
   for (const { bar } of cues) expect(['52', '51']).toContain(bar);
   expect(cues[0]!.beat).toBeGreaterThanOrEqual(cues[1]!.beat);
@@ -81,14 +82,18 @@ describe('a cue is where a phrase begins', () => {
   const cued = (...music: string[]) => {
     const own = makeScore('violin', 'G4/4 | r/4 | r/4 | r/2 A4/2').part;
     const parts = music.map((text, i): OtherPart => ({ id: `${i}`, name: `part ${i}`, markingId: `${i}`, part: makeScore('viola', text).part, marking: {} }));
-    return cueBefore(own.notes.at(-1)!, own, parts).map(({ name, bar, beat, pitch }) => `${name}: ${bar}/${beat} ${pitch}`);
+    return cuesBefore(own.notes.at(-1)!, own, parts).map(({ name, bar, beat, pitch }) => `${name}: ${bar}/${beat} ${pitch}`);
   };
   test.each([
     ['after a rest', 'C4/4 | C4/4 | r/2 D4 E4 | F4 G4 A4/2', 'part 0: 3/3 D4'],
     ['after a long note, not the last note of the run', 'C4~/4 | C4/4 | C4/2 D4/0.5 E4/0.5 F4/0.5 G4/0.5 | A4/0.5 B4/0.5 A4/1 G4/2', 'part 0: 3/3 D4'],
     ['not where a tie goes on', 'C4/4 | r/2 D4~/2 | D4~/4 | D4/4', 'part 0: 2/3 D4'],
     ['not the beats of an accompaniment', 'C4 r/3 | C4 r/1 E4 E4 | r/1 E4 r/1 E4 | C4 r/1 E4 E4', 'part 0: 4/1 C4'],
-    ['else the longest note on a beat', 'C4 D4 E4 F4 | C4 D4 E4 F4 | G4 A4/0.5 B4/1.5 A4/1 | G4/1 A4/1 G4/2', 'part 0: 4/2 A4'],
+    [
+      'else the longest note on a beat, of equal ones the first of the last bar',
+      'C4 D4 E4 F4 | C4 D4 E4 F4 | G4 A4/0.5 B4/1.5 A4/1 | G4/1 A4/1 G4/2',
+      'part 0: 4/1 G4',
+    ],
   ])('%s', (_, music, expected) => expect(cued(music)).toEqual([expected]));
   test('a beginning goes before a figure, the later before the earlier, two at most', () => {
     const figure = 'C4/0.5 E4/0.5 G4/0.5 E4/0.5 C4/0.5 E4/0.5 G4/0.5 E4/0.5';

@@ -1,11 +1,8 @@
 /** What the other parts of the score know: the chord that sounds with a note, what comes before an entry, and bows that differ between sections. */
-import { sayBar } from '../score/address';
-import { beatOf, feltBeat } from '../score/beat';
-import { barStarts, placeOfBar } from '../score/counted';
 import { noteById } from '../score/find';
-import { linesOf, type Line, type LineEvent } from '../instruments/lines';
-import { midiOf, pitchName, type Pitch } from '../score/pitch';
-import { barIndexAt, type Bar, type Note, type Part } from '../score/score';
+import { linesOf, type Line } from '../instruments/lines';
+import { midiOf, type Pitch } from '../score/pitch';
+import type { Note, Part } from '../score/score';
 import { coachChanges, type Change } from '../marking/change';
 import { bowInForce, markAt, type Marking } from '../marking/mark';
 import { type MarkKind, kindsWhere } from '../marking/kinds';
@@ -48,74 +45,6 @@ export function rootOf(pitches: readonly Pitch[]): Pitch | null {
     if (!best || score > best.score) best = { pitch, score };
   }
   return best!.pitch;
-}
-
-/** Bars before an entry in which a cue is looked for (judgement: what one still has in the ear). */
-const CUE_BARS = 2;
-/** A note this many times as long as the next one ends a phrase (judgement). */
-const LONG_BEFORE = 3;
-
-/**
- * What can be listened for before an entry: in the two bars before it the latest beginnings of phrases in the other parts, two at
- * most. A phrase begins after a rest or after a long note and is more than a beat or two of an accompaniment; a tied continuation or the last note of a run begins none. Where no phrase
- * begins, the longest note that begins on a beat.
- */
-export function cueBefore(note: Note, own: Part, others: readonly OtherPart[]): Array<{ name: string; bar: string; beat: number; pitch: string }> {
-  const from = own.bars[barsBack(own.bars, note.barIndex, CUE_BARS)]!.onset;
-  const cues = others.flatMap(({ name, part }) => {
-    const heard = cueIn(part, from, note.onset);
-    if (!heard) return [];
-    const { bar, event, begins } = heard;
-    return [
-      {
-        name,
-        bar: sayBar(part.bars, bar.index),
-        beat: beatOf(bar, event.onset - bar.onset),
-        pitch: pitchName(event.notes.at(-1)!.pitch),
-        begins,
-        onset: event.onset,
-      },
-    ];
-  });
-  return cues
-    .sort((a, b) => Number(b.begins) - Number(a.begins) || b.onset - a.onset)
-    .slice(0, 2)
-    .map(({ name, bar, beat, pitch }) => ({ name, bar, beat, pitch }));
-}
-
-/** The measure that begins so many bars before another one, as bars are counted. */
-function barsBack(bars: readonly Bar[], index: number, count: number): number {
-  const starts = barStarts(bars);
-  return starts[Math.max(0, placeOfBar(bars, starts, index, -count) - count)] ?? 0;
-}
-
-/** Notes, or felt beats, that make a phrase: fewer between rests are the beats of an accompaniment (judgement). */
-const PHRASE = 3;
-
-/** Whether what begins at an event goes on long enough until the next rest of a beat, or until the entry. */
-function isPhrase(events: readonly LineEvent[], from: number, entry: number, beat: number): boolean {
-  let last = from;
-  while (events[last + 1] && events[last + 1]!.onset < entry && events[last + 1]!.onset - events[last]!.end < beat) last++;
-  return last - from + 1 >= PHRASE || events[last]!.end - events[from]!.onset >= PHRASE * beat;
-}
-
-function cueIn(part: Part, from: number, to: number): { bar: Bar; event: LineEvent; begins: boolean } | null {
-  const events = linesOf(part)[0]?.events.filter(({ grace }) => !grace) ?? [];
-  const barOf = (event: LineEvent) => part.bars[barIndexAt(part.bars, event.onset)]!;
-  let longest: LineEvent | null = null;
-  for (let i = events.length - 1; i >= 0 && events[i]!.onset >= from; i--) {
-    const event = events[i]!;
-    const before = events[i - 1];
-    if (event.onset >= to) continue;
-    const bar = barOf(event);
-    const length = (each: LineEvent) => each.end - each.onset;
-    const apart = !before || before.end < event.onset || (length(before) >= feltBeat(bar) && length(before) >= LONG_BEFORE * length(event));
-    const begins = apart && isPhrase(events, i, to, feltBeat(bar));
-    if (begins) return { bar, event, begins };
-    const onBeat = (event.onset - bar.onset + bar.into) % feltBeat(bar) === 0;
-    if (onBeat && (!longest || length(event) > length(longest))) longest = event;
-  }
-  return longest && { bar: barOf(longest), event: longest, begins: false };
 }
 
 /** A bar that another part has too, bowed otherwise. */

@@ -1,6 +1,6 @@
 /** What each note is in the chord that sounds: which member of it, or how it is foreign to it. Kinds of foreign notes: textbook common practice. */
 import { feltBeat } from '../score/beat';
-import { midiOf } from '../score/pitch';
+import { midiOf, type Pitch } from '../score/pitch';
 import { barIndexAt, type Bar, type Note } from '../score/score';
 import type { Line, LineEvent } from '../instruments/lines';
 import { classOf, degreeOf, type Chord, type Degree } from './chord';
@@ -19,7 +19,7 @@ export interface InChord {
   degree: Degree | null;
   foreign: Foreign | null;
   /** Where a foreign note goes by step: the note that it leans on. */
-  resolvesTo: string | null;
+  resolvesTo: Pitch | null;
 }
 
 /** Every note of a line, in order, under every chord that sounds with it; nothing where no chord is sure. */
@@ -42,7 +42,7 @@ function at(events: readonly LineEvent[], i: number, note: Note, tick: number, b
   const motion = motionOf(events, i, note);
   const foreign = degree === null ? foreignAs(events[i]!, note, tick, motion, bars, harmony) : null;
   const resolves = foreign && motion.to && (motion.after === 1 || motion.after === -1) ? nearest(note, motion.to) : null;
-  return [{ noteId: note.id, tick, chord, degree, foreign, resolvesTo: resolves?.id ?? null }];
+  return [{ noteId: note.id, tick, chord, degree, foreign, resolvesTo: resolves?.pitch ?? null }];
 }
 
 const nearest = (note: Note, { notes }: LineEvent): Note =>

@@ -6,6 +6,7 @@ import { pitchName } from '../score/pitch';
 import type { Note, Part } from '../score/score';
 import { splitKey, type Mark, type Marking } from './mark';
 import { barTextOf } from './bar-correction';
+import { parseCue } from '../score/cue-text';
 import { isCorrection, isEditKind, type MarkKind } from './kinds';
 import { parseHairpin, STRUCK } from './values';
 import { placeOfTarget } from './notes';
@@ -58,6 +59,10 @@ function inWords(part: Part, targetText: string, kind: MarkKind, mark: Mark): { 
   switch (kind) {
     case 'bar':
       return { print: barTextOf(part, target.barIndex) ?? '', now: mark.value };
+    case 'cue': {
+      const said = parseCue(mark.value);
+      return { print: NOTHING, now: said ? `cue of ${said.name}` : mark.value };
+    }
     case 'clef':
       return { print: clefBefore(part, tick, parseClef(mark.value)?.staff ?? 1), now: mark.value };
     case 'dynamic':

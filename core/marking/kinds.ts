@@ -4,6 +4,7 @@
  */
 import { isPositionName } from '../instruments/positions';
 import { barTextProblem } from '../score/bar-text';
+import { parseCue } from '../score/cue-text';
 import { parseClef, STRING_CLEF_NAMES } from '../score/clef';
 import { DYNAMIC_NAMES } from '../score/dynamics';
 import { PACES, paceOf, paceSign } from '../score/pace';
@@ -177,6 +178,18 @@ const entries = {
     name: 'notes of the bar',
   },
   clef: { ...EDIT, at: 'place', values: (value: string) => (parseClef(value) ? null : `Use ${STRING_CLEF_NAMES.join(', ')}.`), name: 'clef' },
+  /** Small notes of another part in a bar, at its beginning, as text (`score/cue-text.ts`). */
+  cue: {
+    ...EDIT,
+    at: 'place',
+    values: (value: string) =>
+      value.length > LIMITS.barText
+        ? `Use up to ${LIMITS.barText} characters.`
+        : parseCue(value)
+          ? null
+          : 'Use the name of a part and its notes, such as Violin I | x/2 A4/4 B4/4.',
+    name: 'cue',
+  },
 
   character: { ...WORDS, name: 'character' },
   goal: { ...WORDS, name: 'goal' },
@@ -212,8 +225,8 @@ export const WORD_KINDS = kindsWhere<WordKind>(({ group }) => group === 'words')
 
 export const isEditKind = (kind: MarkKind): kind is EditKind => MARKS[kind].group === 'edit';
 export const isBowWishKind = (kind: MarkKind): kind is BowWishKind => MARKS[kind].group === 'wish';
-/** Corrections of notes and clefs: the score is read anew with them (`formats/musicxml/corrected.ts`). */
-export const isCorrection = (kind: MarkKind): boolean => kind === 'bar' || kind === 'clef';
+/** Corrections of notes and clefs, and cues: the score is read anew with them (`formats/musicxml/corrected.ts`). */
+export const isCorrection = (kind: MarkKind): boolean => kind === 'bar' || kind === 'clef' || kind === 'cue';
 export const isWordKind = (kind: MarkKind): kind is WordKind => MARKS[kind].group === 'words';
 export const articulationKind = (name: WritableArticulation): ArticulationKind => `articulation:${name}`;
 

@@ -36,6 +36,7 @@ export const OPEN_VALUES: Readonly<Partial<Record<MarkKind, readonly string[]>>>
   pitch: ['F#4', 'Bb4', 'G4'],
   bar: ['A4/1'],
   clef: ['alto'],
+  cue: ['Violin I | x/2 A4/4 B4/4'],
   'bow-amount': ['little', 'whole', '12.5 cm'],
   'bow-from': PLACES,
   'bow-to': PLACES,

@@ -78,6 +78,8 @@ export function usePart({ data, passageIndex, onRead }: Asked) {
     /** Up to which tempo it works, the best over plans. */
     tempi,
     checkFailed,
+    /** How often that changed what is known of the other parts; 0 until they are there. */
+    known: others.known,
     elsewhere,
     undo: nextStep(lanes, 'undo'),
     redo: nextStep(lanes, 'redo'),

@@ -14,6 +14,8 @@ import { correctionsOf, corrects } from '../../marking/corrections';
 import { splitKey, type Marking } from '../../marking/mark';
 import { targetOf } from '../../marking/target';
 import { child, type XmlElement } from '../raw/xml';
+import type { Correction } from './correction';
+import { cueEdits } from './cues';
 import { correctedBar, type BarToCorrect, type CorrectedBar } from './correct-bar';
 import { applyEdits, type TextEdit } from './edits';
 import { insertion } from './layout';
@@ -32,13 +34,6 @@ export interface Corrected {
 /** Marks by the part's id in the file. */
 type Markings = Readonly<Record<string, Marking>>;
 
-interface Correction {
-  key: string;
-  barIndex: number;
-  tick: number;
-  value: string;
-}
-
 const kept = new WeakMap<ReadScore, { said: string; corrected: Corrected }>();
 
 /** The very same score where nothing is corrected. */
@@ -55,6 +50,7 @@ export function corrected(read: ReadScore, markings: Markings): Corrected {
   const signed = reread(rewritten, wanted, (now, id, marking) => [
     ...signsEdits(now, partIn(read, id), id, bars.get(id) ?? new Set()),
     ...clefEdits(now, id, correctionsIn(marking, 'clef'), lose(id)),
+    ...cueEdits(now.document.text, partIn(now, id), measuresIn(now.document, id), correctionsIn(marking, 'cue'), lose(id)),
   ]);
   const result = { read: signed, unplaced };
   kept.set(read, { said, corrected: result });
@@ -67,7 +63,7 @@ export function correctedPart(read: ReadScore, marking: Marking): Part {
   return corrected(read, { [part!.id]: marking }).read.score.parts[0]!;
 }
 
-function correctionsIn(marking: Marking, wanted: 'bar' | 'clef'): Correction[] {
+function correctionsIn(marking: Marking, wanted: 'bar' | 'clef' | 'cue'): Correction[] {
   return Object.entries(marking)
     .flatMap(([key, { value, off }]) => {
       const { target, kind } = splitKey(key);

@@ -22,6 +22,8 @@ export interface NoteWanted {
   signs: RhythmSigns;
   /** `<slur>` elements of notes that are gone. */
   slurs: readonly string[];
+  /** A small note of another part, with a sign where it needs one: no tie sounds. */
+  cue?: { accidental: string | null };
 }
 
 const KEPT_BEFORE_VOICE = new Set(['instrument', 'footnote', 'level']);
@@ -39,16 +41,16 @@ export function noteMade(text: string, wanted: NoteWanted, printed: XmlElement |
   const isGrace = wanted.what === 'grace';
   const parts = [
     ...(isGrace ? firstOf(named('grace'), '<grace slash="yes"/>') : []),
-    ...named('cue'),
+    ...(wanted.cue ? ['<cue/>'] : named('cue')),
     wanted.inChord ? '<chord/>' : '',
     ...(pitch ? (samePitch ? named('pitch') : [pitchXml(pitch)]) : wanted.length === null ? ['<rest measure="yes"/>'] : firstOf(named('rest'), '<rest/>')),
     isGrace ? '' : `<duration>${wanted.duration}</duration>`,
-    tiedFrom ? '<tie type="stop"/>' : '',
-    tiedTo ? '<tie type="start"/>' : '',
+    tiedFrom && !wanted.cue ? '<tie type="stop"/>' : '',
+    tiedTo && !wanted.cue ? '<tie type="start"/>' : '',
     ...all(KEPT_BEFORE_VOICE),
     `<voice>${wanted.voice}</voice>`,
     length ? `<type>${valueName(length.of)}</type>${'<dot/>'.repeat(length.dots)}` : '',
-    ...(samePitch ? named('accidental') : []),
+    ...(wanted.cue?.accidental ? [`<accidental>${wanted.cue.accidental}</accidental>`] : samePitch ? named('accidental') : []),
     length && isTuplet(length)
       ? `<time-modification><actual-notes>${length.actual}</actual-notes><normal-notes>${length.normal}</normal-notes></time-modification>`
       : '',

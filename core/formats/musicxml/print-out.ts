@@ -61,6 +61,8 @@ const inverted = <T extends string | number>(names: Readonly<Record<string, T>>)
 const ELEMENT_OF = Object.fromEntries(inverted<Articulation>(ARTICULATION_OF)) as Record<Articulation, string>;
 /** By the alteration: "double-sharp" rather than "sharp-sharp". */
 const ACCIDENTAL_NAMES = inverted<number>(ALTER_OF);
+/** Null for what no sign says. */
+export const accidentalName = (alter: number): string | null => ACCIDENTAL_NAMES.get(alter) ?? null;
 
 function pitchEdits(text: string, pitch: XmlElement, { written }: Note): TextEdit[] {
   const step = child(pitch, 'step')!;

@@ -117,6 +117,7 @@ export function obeying(desk: DeskModel): (command: Command) => void {
     'suggest fingering': () => deeds.suggest('fingering'),
     'suggest bowing': () => deeds.suggest('bowing'),
     tab: (command) => openTab(command.tab),
+    cue: () => void desk.cues.atSelection(),
     'music alone': () => desk.setCalm(!desk.calm),
     leave() {
       choices.close();

@@ -20,6 +20,7 @@ export type Command =
   | { do: 'play' }
   | { do: 'open strings' }
   | { do: 'music alone' }
+  | { do: 'cue' }
   | { do: 'finding'; by: number }
   | { do: 'tab'; tab: PanelTab }
   | { do: 'leave' };
@@ -45,6 +46,8 @@ const BY_LETTER: Readonly<Record<string, Command>> = {
   v: { do: 'music alone' },
   e: { do: 'tab', tab: 'reading' },
   w: { do: 'tab', tab: 'notes' },
+  a: { do: 'tab', tab: 'others' },
+  i: { do: 'cue' },
 };
 
 const BY_NAME: Readonly<Record<string, Command>> = {
@@ -129,6 +132,8 @@ export const KEY_LIST: ReadonlyArray<{ keys: string[]; what: string; /** What ca
   { keys: ['v'], what: 'the music alone; again all the rest', command: { do: 'music alone' } },
   { keys: ['e'], what: 'edit the text, traps for the reader', command: { do: 'tab', tab: 'reading' } },
   { keys: ['w'], what: 'words for the player', command: { do: 'tab', tab: 'notes' } },
+  { keys: ['a'], what: 'what the others do here', command: { do: 'tab', tab: 'others' } },
+  { keys: ['i'], what: 'print the cue before the next entry, small; again takes it away', command: { do: 'cue' } },
   { keys: ['n'], what: 'new passage from the selection', command: { do: 'new passage' } },
   { keys: ['Page ↑', 'Page ↓'], what: 'passage before, next' },
   { keys: ['Ctrl', 'Z'], what: 'undo', command: { do: 'undo' } },

@@ -1,3 +1,3 @@
 /** Tabs of the right panel, in order. */
-export const PANEL_TABS = ['choices', 'findings', 'notes', 'reading'] as const;
+export const PANEL_TABS = ['choices', 'findings', 'notes', 'reading', 'others'] as const;
 export type PanelTab = (typeof PANEL_TABS)[number];

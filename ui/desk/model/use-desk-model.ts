@@ -14,6 +14,7 @@ import type { DeskData } from './desk-data';
 import { addressQuery, arrivalAt } from './passage-asked';
 import { useChange } from './use-change';
 import { useChoices } from './use-choices';
+import { useCues } from './use-cues';
 import { useDraggedBow } from './use-dragged-bow';
 import { useDrawn } from './use-drawn';
 import { useFindings } from './use-findings';
@@ -27,7 +28,7 @@ export function useDeskModel(data: DeskData) {
   const part = usePart({ data, passageIndex: data.passageIndex, onRead: (read) => arrive(read) });
   const looked = useLooked(part, data);
   const { passage, passages, view, conditions, analyst, setProblem } = part;
-  const { selection, pick, clear, order, chosen, focus, score, tab, setTab } = looked;
+  const { selection, pick, clear, order, chosen, score, tab, setTab } = looked;
 
   const choices = useChoices({ analyst, conditions, noteId: selection.focus, passage, onProblem: setProblem });
   const going = useGoing({
@@ -65,27 +66,8 @@ export function useDeskModel(data: DeskData) {
       elsewhere: part.elsewhere.make,
     },
   });
-  const report = spots.told;
-  const dragged = useDraggedBow(analyst, conditions, passage, report, change);
-  const drawn = useDrawn({
-    report,
-    choices,
-    part: view.part,
-    passage,
-    marking: part.marking,
-    dragged: dragged.strokes,
-    tried: spots.tried,
-    onStrings: looked.onStrings,
-  });
-  const play = usePlay({
-    open: view.open,
-    instrument: view.instrument,
-    tempo: part.settings.tempo,
-    line: part.settings.line,
-    passage,
-    focus,
-    onProblem: setProblem,
-  });
+  const shown = useShown({ part, looked, choices, spots, change });
+  const cues = useCues({ ...part, part: view.part, from: chosen[0]?.onset ?? view.part?.bars[passage.fromBar]?.onset ?? 0, change, onProblem: setProblem });
 
   /** Goes where the address says, in words that only the part can resolve: letters, notes, "upbeat to 31". */
   function arrive(read: Part) {
@@ -101,10 +83,45 @@ export function useDeskModel(data: DeskData) {
     going.go(finding.noteIds[0]!);
   }
 
-  return { ...part, ...looked, ...going, data, choices, change, setting, spots, report, dragged, drawn, play, lookAt, chosen };
+  return { ...part, ...looked, ...going, ...shown, data, choices, change, setting, spots, cues, lookAt, chosen };
 }
 
 export type DeskModel = ReturnType<typeof useDeskModel>;
+
+interface ToShow {
+  part: OpenedPart;
+  looked: ReturnType<typeof useLooked>;
+  choices: ReturnType<typeof useChoices>;
+  spots: ReturnType<typeof useFindings>;
+  change: ReturnType<typeof useChange>;
+}
+
+/** What is drawn and played: the plan, or what is being tried. */
+function useShown({ part, looked, choices, spots, change }: ToShow) {
+  const { analyst, conditions, passage, view, marking, settings, setProblem } = part;
+  const report = spots.told;
+  const dragged = useDraggedBow(analyst, conditions, passage, report, change);
+  const drawn = useDrawn({
+    report,
+    choices,
+    part: view.part,
+    passage,
+    marking,
+    dragged: dragged.strokes,
+    tried: spots.tried,
+    onStrings: looked.onStrings,
+  });
+  const play = usePlay({
+    open: view.open,
+    instrument: view.instrument,
+    tempo: settings.tempo,
+    line: settings.line,
+    passage,
+    focus: looked.focus,
+    onProblem: setProblem,
+  });
+  return { report, dragged, drawn, play };
+}
 
 /** What is looked at: tab, dialog, notes, and the passage as it is engraved. */
 function useLooked(part: OpenedPart, data: DeskData) {
