@@ -9,15 +9,10 @@ import { bowInForce, markAt, type Marking } from '../marking/mark';
 import { placeTarget } from '../marking/target';
 import { hairpinValue, STRUCK } from '../marking/values';
 import type { OtherPart } from './ensemble';
-import type { Bows, BowsOf, Member, RhythmGroup } from './groups';
+import type { Bows, BowsOf, Member, RhythmGroup, ToPart } from './groups';
 
 export const CARRIED = ['bows', 'slurs', 'articulation', 'dynamics'] as const;
 export type Carried = (typeof CARRIED)[number];
-
-export interface ToPart {
-  partId: string;
-  changes: Change[];
-}
 
 /** A line in the bars of a group: its events by bar, grace notes aside. */
 interface Row {

@@ -9,7 +9,9 @@ import { pizzicatoAt } from '../score/techniques';
 import type { Bowing, Stroke } from '../bow-arm/describe';
 import { linesOf, type Line, type LineEvent } from '../instruments/lines';
 import { slurLinks } from '../marking/links';
-import { bowInForce, markAt } from '../marking/mark';
+import { changeTo, type Change } from '../marking/change';
+import { bowInForce, markAt, splitKey, type Marking } from '../marking/mark';
+import { barsTarget, targetOf } from '../marking/target';
 import type { OtherPart } from './ensemble';
 import { countedWord } from './count-words';
 
@@ -48,6 +50,8 @@ export interface RhythmGroup {
   members: Member[];
   differences: PartsDiffer[];
   agreement: Agreement;
+  /** Why it was left as it is, where every member's marking says so; null where it was not. */
+  left: string | null;
 }
 
 export type Direction = 'down' | 'up';
@@ -60,6 +64,12 @@ export interface Bowed {
 export type Bows = ReadonlyMap<string, Bowed>;
 /** Written, or planned. */
 export type BowsOf = (partId: string, line: number) => Bows;
+
+/** What is to be written into a part. */
+export interface ToPart {
+  partId: string;
+  changes: Change[];
+}
 
 /** A single long note tells no rhythm. */
 const FEWEST_ATTACKS = 2;
@@ -139,6 +149,7 @@ export function rhythmGroups(parts: readonly OtherPart[], bowsOf: BowsOf = writt
           members: members.map(({ partId, line, name }) => ({ partId, line, name })),
           differences,
           agreement: 'agree',
+          left: null,
         };
         open.set(key, group);
         groups.push(group);
@@ -146,9 +157,50 @@ export function rhythmGroups(parts: readonly OtherPart[], bowsOf: BowsOf = writt
     }
     for (const key of [...open.keys()]) if (!keys.has(key)) open.delete(key);
   }
-  for (const group of groups) group.agreement = agreementOf(group.differences);
+  for (const group of groups) {
+    group.agreement = agreementOf(group.differences);
+    if (group.differences.length) group.left = leftBecause(group, parts);
+  }
   return groups.sort((a, b) => a.fromBar - b.fromBar || b.members.length - a.members.length || (a.id < b.id ? -1 : 1));
 }
+
+/** The reason that all members give for the bars in which the group differs. */
+function leftBecause({ differences, members }: RhythmGroup, parts: readonly OtherPart[]): string | null {
+  const bars = new Set(differences.map(({ barIndex }) => barIndex));
+  const reasons = members.map(({ partId }) => {
+    const marking = parts.find(({ id }) => id === partId)?.marking ?? {};
+    const said = Object.entries(marking).flatMap(([key, { value, off }]) => {
+      const { target, kind } = splitKey(key);
+      const at = kind === 'apart' && !off ? targetOf(target) : null;
+      return at?.on === 'bars' ? [{ ...at, value }] : at?.on === 'bar' ? [{ fromBar: at.barIndex, toBar: at.barIndex, value }] : [];
+    });
+    return [...bars].every((bar) => said.some(({ fromBar, toBar }) => fromBar <= bar && bar <= toBar)) ? said.at(-1)!.value : null;
+  });
+  return reasons.every((reason) => reason !== null) ? reasons[0]! : null;
+}
+
+/** Leaves a group as it is, for a reason that stands in every member's part; no reason takes it back. */
+export function leftChanges(
+  { fromBar, toBar, members }: Pick<RhythmGroup, 'fromBar' | 'toBar' | 'members'>,
+  parts: readonly OtherPart[],
+  because: string | null,
+): ToPart[] {
+  return parts
+    .filter(({ id }) => members.some(({ partId }) => partId === id))
+    .flatMap(({ id, marking }) => {
+      const own = because === null ? reasonsWithin(marking, { fromBar, toBar }) : [barsTarget({ fromBar, toBar })];
+      const changes = own.flatMap((target) => changeTo(marking, target, 'apart', because === null ? null : { value: because, origin: 'coach' }) ?? []);
+      return changes.length ? [{ partId: id, changes }] : [];
+    });
+}
+
+const reasonsWithin = (marking: Marking, { fromBar, toBar }: { fromBar: number; toBar: number }): string[] =>
+  Object.keys(marking).flatMap((key) => {
+    const { target, kind } = splitKey(key);
+    const at = kind === 'apart' ? targetOf(target) : null;
+    const overlaps = at?.on === 'bars' ? at.fromBar <= toBar && at.toBar >= fromBar : at?.on === 'bar' && at.barIndex >= fromBar && at.barIndex <= toBar;
+    return overlaps ? [target] : [];
+  });
 
 const keyOf = ({ partId, line }: Member): string => `${partId}/${line}`;
 

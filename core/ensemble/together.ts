@@ -11,9 +11,9 @@ import type { Marking } from '../marking/mark';
 import { planBoth, type PlanMemory } from '../plan/plan';
 import type { Clock } from '../score/time';
 import type { Steps } from '../util/steps';
-import { carried, type ToPart } from './carry';
+import { carried } from './carry';
 import type { OtherPart } from './ensemble';
-import { playedBows, type BowsOf, type Member, type RhythmGroup } from './groups';
+import { playedBows, type BowsOf, type Member, type RhythmGroup, type ToPart } from './groups';
 import { countedWord } from './count-words';
 
 /** What is known of a part that is planned as it is marked. */

@@ -33,7 +33,7 @@ test('what each group holds, and what the plans and the comparisons go by', () =
   ]);
   expect(BOW_WISH_KINDS).toEqual(['bow-zone', 'bow-amount', 'bow-from', 'bow-to', 'stroke', 'slur-is', 'sound-school', 'chord-way', 'unequal']);
   expect(NOTE_EDIT_KINDS.filter((kind) => !kind.startsWith('articulation:'))).toEqual(['pitch', 'accidental']);
-  expect(WORD_KINDS).toEqual(['character', 'goal', 'away', 'tune', 'listen', 'question', 'words']);
+  expect(WORD_KINDS).toEqual(['character', 'goal', 'away', 'tune', 'listen', 'question', 'apart', 'words']);
   const noEdit = (kinds: readonly string[]) => kinds.filter((kind) => !isEditKind(kind as 'bow'));
   expect(noEdit(kindsWhere(({ fingers }) => fingers))).toEqual(['finger', 'string', 'covered', 'slur', 'position', 'pace', 'slur-is']);
   expect(noEdit(kindsWhere(({ bow }) => bow))).toEqual(['bow', 'retake', 'hook', 'slur', 'pace', ...BOW_WISH_KINDS]);

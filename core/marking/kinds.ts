@@ -197,6 +197,8 @@ const entries = {
   tune: { ...WORDS, name: 'tune' },
   listen: { ...WORDS, name: 'listen' },
   question: { ...WORDS, name: 'question' },
+  /** Bows, slurs or dynamics that differ from other parts on purpose; why. */
+  apart: { ...WORDS, name: 'apart' },
   words: { ...WORDS, name: 'words' },
 } satisfies Record<string, Entry>;
 

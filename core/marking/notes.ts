@@ -20,6 +20,7 @@ export const NOTE_LABELS: Readonly<Record<WordKind, string>> = {
   tune: 'tune',
   listen: 'listen',
   question: 'question',
+  apart: 'apart on purpose',
   words: '',
 };
 

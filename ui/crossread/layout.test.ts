@@ -5,7 +5,15 @@ import { chunksIn, chunksOf, rowsOf, xOf } from './layout';
 
 const bars = (count: number) =>
   Array.from({ length: count }, (_, i) => ({ label: String(i + 1), onset: ticksOfQuarters(4 * i), ticks: ticksOfQuarters(4), rehearsal: null }));
-const group = (id: string, fromBar: number, toBar: number): RhythmGroup => ({ id, fromBar, toBar, members: [], differences: [], agreement: 'agree' });
+const group = (id: string, fromBar: number, toBar: number): RhythmGroup => ({
+  id,
+  fromBar,
+  toBar,
+  members: [],
+  differences: [],
+  agreement: 'agree',
+  left: null,
+});
 
 test('every bar is in one piece, pieces follow one another, and what is in view is drawn', () => {
   fc.assert(

@@ -6,7 +6,7 @@ import { NOTE_LABELS } from '@/core/marking/notes';
 import type { System } from '@/ui/score/engraving';
 
 /** One letter for each kind, so that the sign says what it is without colour. */
-const LETTERS: Readonly<Record<WordKind, string>> = { character: 'c', goal: '›', away: '‹', tune: 't', listen: 'l', question: '?', words: 'w' };
+const LETTERS: Readonly<Record<WordKind, string>> = { character: 'c', goal: '›', away: '‹', tune: 't', listen: 'l', question: '?', apart: '≠', words: 'w' };
 
 /** Signs are 24 px wide, so that each can be hit by itself. */
 const SIGN_PX = 24;

@@ -21,6 +21,7 @@ const KIND_NAMES: Readonly<Record<WordKind, string>> = {
   tune: 'who has the tune',
   listen: 'listen for',
   question: 'question to the player',
+  apart: 'apart from others on purpose',
   words: 'words',
 };
 

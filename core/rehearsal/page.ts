@@ -1,0 +1,197 @@
+/** The page for the rehearsal: what a section coach brings, of the whole score or of one section, on one sheet. */
+import { sayBar, sayBars } from '../score/address';
+import type { BarRange } from '../score/bars';
+import { beatOf } from '../score/beat';
+import { noteById } from '../score/find';
+import type { Bar, Part } from '../score/score';
+import { silenceInWords } from '../score/silence';
+import type { Marking } from '../marking/mark';
+import { isSpot, type Finding } from '../checks/finding';
+import type { Report } from '../checks/check';
+import type { TempoLimit } from '../checks/finding';
+import { tuneIn } from '../ensemble/around';
+import { entriesOf, hasCue } from '../ensemble/entries';
+import type { RhythmGroup } from '../ensemble/groups';
+import { sectionsOf } from '../ensemble/sections';
+import { tempoForAll, type TempoForAll } from '../ensemble/tempo-for-all';
+import { cheapestOpening, spotsAgainst, type Opening, type SpotToMend } from './opening';
+
+export interface PartOfScore {
+  id: string;
+  name: string;
+  part: Part;
+  marking: Marking;
+}
+
+/** A string part with its check. */
+export interface CheckedPart extends PartOfScore {
+  report: Report;
+  limits: readonly TempoLimit[];
+}
+
+export interface SectionTempo extends BarRange {
+  name: string;
+  bars: string;
+  tempo: TempoForAll;
+}
+
+/** A spot of one part or of several at once. */
+export interface RehearsalSpot {
+  barIndex: number;
+  at: string;
+  who: string[];
+  kind: Finding['kind'];
+  severity: Finding['severity'];
+  text: string;
+  hearIt: string | null;
+  tryIt: string | null;
+}
+
+export interface RehearsalPage {
+  /** Null for the whole score. */
+  section: string | null;
+  wanted: number;
+  tempo: TempoForAll;
+  sections: SectionTempo[];
+  /** What stands in the way of the wanted tempo; empty where nothing does. */
+  against: SpotToMend[];
+  /** At which tempo the least has to be mended; null where the wanted one works. */
+  opening: Opening | null;
+  tunes: Array<{ bars: string; who: string[] }>;
+  spots: RehearsalSpot[];
+  /** Spots that the page has no room for. */
+  moreSpots: number;
+  disagreements: Array<{ barIndex: number; bars: string; who: string[]; text: string }>;
+  left: Array<{ bars: string; who: string[]; because: string }>;
+  entries: Array<{ barIndex: number; at: string; who: string; silent: string; cue: string; printed: boolean }>;
+}
+
+interface Asked {
+  /** All parts, in the order of the score. */
+  all: readonly PartOfScore[];
+  /** The string parts, checked at the wanted tempo. */
+  strings: readonly CheckedPart[];
+  groups: readonly RhythmGroup[];
+  /** Quarters per minute. */
+  wanted: number;
+  /** Parts of the section that the page is for; null for the whole score. */
+  section: { name: string; partIds: readonly string[] } | null;
+}
+
+/** So many spots are on the page, the worst; a page is one sheet. */
+export const MOST_SPOTS = 12;
+const MOST_DISAGREEMENTS = 10;
+const MOST_ENTRIES = 10;
+
+export function rehearsalPage({ all, strings, groups, wanted, section }: Asked): RehearsalPage {
+  const isOurs = (id: string) => section === null || section.partIds.includes(id);
+  const own = strings.filter(({ id }) => isOurs(id));
+  const bars = all.reduce<readonly Bar[]>((most, { part }) => (part.bars.length > most.length ? part.bars : most), []);
+  const limits = own.map(({ id, name, limits: each }) => ({ partId: id, name, limits: each }));
+  const against = spotsAgainst(limits, wanted);
+  const spots = spotsOf(own);
+  const concerned = groups.filter(({ members, differences }) => differences.length > 0 && members.some(({ partId }) => isOurs(partId)));
+  return {
+    section: section?.name ?? null,
+    wanted,
+    tempo: tempoForAll(own.map(({ name, report }) => ({ name, ...rangeOf(report.tempo) }))),
+    sections: sectionTempi(bars, own),
+    against,
+    opening: against.length ? cheapestOpening(limits, wanted) : null,
+    tunes: tunesOf(bars, all),
+    spots: spots.slice(0, MOST_SPOTS).sort((a, b) => a.barIndex - b.barIndex),
+    moreSpots: Math.max(0, spots.length - MOST_SPOTS),
+    disagreements: concerned
+      .filter(({ left }) => left === null)
+      .map((group) => ({ barIndex: group.fromBar, bars: sayBars(bars, group), who: namesOf(group), text: differenceText(group) }))
+      .slice(0, MOST_DISAGREEMENTS),
+    left: concerned.flatMap((group) => (group.left === null ? [] : [{ bars: sayBars(bars, group), who: namesOf(group), because: group.left }])),
+    entries: entriesAll(own, all).slice(0, MOST_ENTRIES),
+  };
+}
+
+const rangeOf = ({ floor, ceiling, none }: Report['tempo'] | Report['passages'][number]) => ({ floor, ceiling, none: none !== null });
+const namesOf = ({ members }: RhythmGroup): string[] => members.map(({ name }) => name);
+
+/** The stretches of a score as passages of each part's check. */
+export const sectionPassages = (bars: readonly Bar[]): Array<{ name: string; fromBar: number; toBar: number }> => sectionsOf(bars);
+
+function sectionTempi(bars: readonly Bar[], own: readonly CheckedPart[]): SectionTempo[] {
+  return sectionsOf(bars).map(({ name, fromBar, toBar }) => ({
+    name,
+    fromBar,
+    toBar,
+    bars: sayBars(bars, { fromBar, toBar }),
+    tempo: tempoForAll(
+      own.flatMap(({ name: who, report }) => {
+        const passage = report.passages.find((each) => each.fromBar === fromBar && each.toBar === toBar);
+        return passage ? [{ name: who, ...rangeOf(passage) }] : [];
+      }),
+    ),
+  }));
+}
+
+/** The worst first; the same kind in the same bar is one, whoever has it. */
+function spotsOf(own: readonly CheckedPart[]): RehearsalSpot[] {
+  const spots: RehearsalSpot[] = [];
+  for (const { name, part, report } of own) {
+    for (const finding of report.findings) {
+      if (!isSpot(finding)) continue;
+      const { barIndex, kind, severity, text, hearIt, remedies } = finding;
+      const there = spots.find((spot) => spot.barIndex === barIndex && spot.kind === kind);
+      if (there) {
+        if (!there.who.includes(name)) there.who.push(name);
+        if (severity > there.severity) Object.assign(there, { severity, text, hearIt });
+        continue;
+      }
+      const at = `${sayBar(part.bars, barIndex)}/${Math.round(finding.beat * 100) / 100}`;
+      spots.push({ barIndex, at, who: [name], kind, severity, text, hearIt, tryIt: remedies[0]?.text ?? null });
+    }
+  }
+  return spots.sort((a, b) => b.severity - a.severity || b.who.length - a.who.length || a.barIndex - b.barIndex);
+}
+
+/** The first difference of a group, and how many more there are. */
+function differenceText({ differences }: RhythmGroup): string {
+  const [first] = [...differences].sort((a, b) => Number(b.what === 'bow') - Number(a.what === 'bow') || a.barIndex - b.barIndex);
+  const more = differences.length - 1;
+  return `${first!.at}: ${first!.text}${more ? ` (${more} more)` : ''}`;
+}
+
+/** Who has the tune from where to where; who shares it stands together. */
+function tunesOf(bars: readonly Bar[], all: readonly PartOfScore[]): RehearsalPage['tunes'] {
+  const has = tuneIn(all);
+  const tunes: Array<BarRange & { who: string[] }> = [];
+  bars.forEach((_, bar) => {
+    const who = all.filter(({ id }) => has(id, bar)).map(({ name }) => name);
+    const last = tunes.at(-1);
+    if (last && String(last.who) === String(who)) last.toBar = bar;
+    else tunes.push({ fromBar: bar, toBar: bar, who });
+  });
+  return tunes.filter(({ who }) => who.length > 0).map((each) => ({ bars: sayBars(bars, each), who: each.who }));
+}
+
+function entriesAll(own: readonly CheckedPart[], all: readonly PartOfScore[]): RehearsalPage['entries'] {
+  const has = tuneIn(all);
+  return own
+    .flatMap(({ id, name, part, marking }) =>
+      entriesOf(
+        part,
+        all.filter((other) => other.id !== id),
+        has,
+      ).map((entry) => {
+        const [cue] = entry.cues;
+        const note = noteById(part, entry.noteId)!;
+        const bar = part.bars[entry.barIndex]!;
+        return {
+          barIndex: entry.barIndex,
+          at: `${sayBar(part.bars, entry.barIndex)}/${beatOf(bar, note.tick)}`,
+          who: name,
+          silent: silenceInWords(entry.silence),
+          cue: cue ? `${cue.name}, bar ${cue.bar}/${Math.round(cue.beat * 100) / 100} ${cue.pitch}` : 'nobody plays before it',
+          printed: hasCue(entry, marking),
+        };
+      }),
+    )
+    .sort((a, b) => a.barIndex - b.barIndex);
+}
