@@ -87,8 +87,8 @@ export class ScoreAnalyst {
     return carried(what, group, from, to, this.others(), this.bows());
   }
 
-  /** How a group could bow together, what suits all best first. @returns null where the marks have changed meanwhile */
-  async together(group: RhythmGroup): Promise<Agreed[] | null> {
+  /** How a group could bow together, as it suits all best. @returns null where the marks have changed meanwhile */
+  async together(group: RhythmGroup): Promise<Agreed | null> {
     const { turn } = this;
     const planned = new Map(
       this.strings().flatMap(({ music, part, report, memories }): Array<[string, PlannedPart]> => {

@@ -76,6 +76,8 @@ export interface Atom {
   strokes: number;
   wish: AtomWish | null;
   lock: 'down' | 'up' | null;
+  /** Only this direction is looked at, and priced as if nobody had asked for it. */
+  only?: 'down' | 'up';
   mustRetake: boolean;
   /** A hook needs a note before it, and the bow on the string: beside a retake it does not count (the checks say so). */
   mustHook: boolean;

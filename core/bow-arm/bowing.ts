@@ -32,6 +32,8 @@ export interface BowingRequest {
   within?: TickRange;
   /** String of a note by the fingering, 1 the highest; without it crossings do not count. */
   stringOf?: StringOf;
+  /** Directions that are tried, by note: no marks, and priced as if nobody had asked for them. */
+  directions?: ReadonlyMap<string, 'down' | 'up'> | undefined;
 }
 
 /** What is kept from one plan of a line to the next, so that a change is planned in the time of the bars around it. */
@@ -107,8 +109,15 @@ export function preparedAtoms(request: BowingRequest): Atom[] {
   const { part, line, clock, marking, player, stringOf } = request;
   const bow = bowOf(player.instrument);
   const plain = withPhrases(withTies(atomsOf(part, line, clock, marking), part, line, clock, marking, bow), part, marking, bow);
-  return stringOf ? withOutsideMotion(plain, line, stringOf, player.instrument.kind) : plain;
+  const prepared = stringOf ? withOutsideMotion(plain, line, stringOf, player.instrument.kind) : plain;
+  return request.directions ? directed(prepared, request.directions) : prepared;
 }
+
+const directed = (atoms: readonly Atom[], directions: ReadonlyMap<string, 'down' | 'up'>): Atom[] =>
+  atoms.map((atom) => {
+    const only = directions.get(atom.ids[0]!);
+    return only ? { ...atom, only } : atom;
+  });
 
 export interface WholePlan {
   atoms: readonly Atom[];

@@ -244,8 +244,8 @@ function directionCosts(atoms: readonly Atom[], from: number, to: number, costs:
   if (last.jumpsTo === 'up') upCost += costs.repeatAgain;
   if (atom.outside === 'down') upCost += costs.insideMotion;
   if (atom.outside === 'up') downCost += costs.insideMotion;
-  if (atom.lock === 'down') upCost += LOCKED;
-  if (atom.lock === 'up') downCost += LOCKED;
+  if (atom.lock === 'down' || atom.only === 'down') upCost += LOCKED;
+  if (atom.lock === 'up' || atom.only === 'up') downCost += LOCKED;
   return { downCost, upCost };
 }
 

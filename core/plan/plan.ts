@@ -32,6 +32,8 @@ export interface PlanRequest {
   within?: TickRange | undefined;
   /** How many ways at most; one otherwise. */
   alternatives?: number;
+  /** Directions of the bow that are tried, by note; they are no marks. */
+  directions?: BowingRequest['directions'];
 }
 
 /** What is remembered of a plan: a change is planned in the time of the bars around it. */
@@ -60,7 +62,7 @@ export interface Plan extends HandPlan {
 /** The left hand alone. @param memory of an earlier plan of the line; it is not changed */
 export function planHand(request: PlanRequest & { line: Line }, memory: PlanMemory = newPlanMemory()): { plan: HandPlan; memory: PlanMemory } {
   const after = forkedPlanMemory(memory);
-  const { costs, within, alternatives = 1, ...shared } = request;
+  const { costs, within, alternatives = 1, directions: _, ...shared } = request;
   const hand = planFingering({ ...shared, ...(within ? { within } : {}), costs: costs?.hand, alternatives }, after.hand);
   const fingering = hand.alternatives[0] ?? null;
   return { plan: { hand, fingering, stringOf: stringsOf(fingering) }, memory: after };

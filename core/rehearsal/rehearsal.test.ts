@@ -38,10 +38,7 @@ describe('the fewest spots to mend', () => {
   const limit = (kind: TempoLimit['kind'], tempo: number, barIndex = 0): TempoLimit => ({ kind, tempo, barIndex, beat: 1, noteIds: [] });
   test('a floor above a ceiling: one of the two, where that is all', () => {
     const part = (name: string, ...limits: TempoLimit[]): PartLimits => ({ partId: name, name, limits });
-    const apart = [
-      part('Violin I', limit('shift late', 75, 61)),
-      part('Violin II', limit('bow runs out', 76, 113), limit('bow runs out', 90, 120)),
-    ];
+    const apart = [part('Violin I', limit('shift late', 75, 61)), part('Violin II', limit('bow runs out', 76, 113), limit('bow runs out', 90, 120))];
     // At 75 the two floors are in the way, at 90 and above the one ceiling.
     const { tempo, spots } = cheapestOpening(apart, 88);
     expect([tempo, spots.map(({ name, barIndex }) => `${name} ${barIndex}`)]).toEqual([90, ['Violin I 61']]);

@@ -162,7 +162,13 @@ function Together({ group }: { group: RhythmGroup }) {
   return (
     <div role="group" aria-label="Bowed together" className="grid gap-1 rounded-lg border border-line bg-paper px-2 py-1.5">
       <p>
-        As <strong>{agreed.model.name}</strong> bows it: what suits all of them best.
+        {agreed.model ? (
+          <>
+            As <strong>{agreed.model.name}</strong> bows it: what suits all of them best.
+          </>
+        ) : (
+          'A bowing that is nobody’s own: what suits all of them best.'
+        )}
       </p>
       <ul className="list-disc pl-4">
         {agreed.perPart.map(({ name, text }) => (

@@ -63,7 +63,7 @@ export function useCrossread(data: ScoreData) {
 
   function takeAgreed(of: RhythmGroup) {
     if (agreed?.id !== of.id) return;
-    stores.make(`Bowed together as ${agreed.model.name}, ${barsText(shown!.bars, of)}`, agreed.to);
+    stores.make(`Bowed together${agreed.model ? ` as ${agreed.model.name}` : ''}, ${barsText(shown!.bars, of)}`, agreed.to);
     setAgreed(null);
   }
 

@@ -75,7 +75,7 @@ export function useScore(pieceId: string, markings: Readonly<Record<string, Mark
     shown,
     unread,
     problem,
-    together: async (group: RhythmGroup): Promise<Agreed | null> => (await analyst?.together(group))?.[0] ?? null,
+    together: async (group: RhythmGroup): Promise<Agreed | null> => (await analyst?.together(group)) ?? null,
     carried: async (what: Carried, group: RhythmGroup, from: Member, to: readonly Member[]): Promise<CarriedTo[]> =>
       (await analyst?.carried(what, group, from, to)) ?? [],
   };
