@@ -38,6 +38,7 @@ import { remediesFor } from '../core/checks/remedies';
 import { tempiOverPlans } from '../core/checks/tempi';
 import { bad, good, type Result } from '../core/util/result';
 import { readMarks, withCorrections } from './marks';
+import { choosePart, markedScore } from './choose';
 import { scoreValue } from './score';
 import type { Options } from './options';
 import { readPreferences, type Preferences } from './preferences';
@@ -77,7 +78,8 @@ export function run(options: Options, bytes: Uint8Array, marksText: string | nul
   const { score } = read.value;
   if (options.command === 'parts') return good({ value: partsValue(read.value), marked: null });
   if (options.command === 'score') {
-    const value = scoreValue(score, options.tempo);
+    const asked = markedScore(read.value, options, marksText);
+    const value = asked.ok ? scoreValue(asked.value) : asked;
     return value.ok ? good({ value: value.value, marked: null }) : value;
   }
   const printed = choosePart(score.parts, options.part);
@@ -291,21 +293,6 @@ function partsValue({ score }: ReadScore) {
     })),
     warnings: score.warnings,
   };
-}
-
-function choosePart(parts: readonly Part[], wanted: string | null): Result<Part> {
-  const names = parts.map((part, i) => `${i + 1} ${part.name}`).join(', ');
-  if (wanted === null) {
-    const first = parts.find((part) => part.instrument !== null && part.notes.length > 0) ?? parts.find((part) => part.notes.length > 0)!;
-    return good(first);
-  }
-  const lower = wanted.toLowerCase();
-  const found =
-    parts.find((part) => part.id === wanted) ??
-    parts.find((part) => part.name.toLowerCase() === lower) ??
-    parts[Number(wanted) - 1] ??
-    parts.find((part) => part.name.toLowerCase().includes(lower));
-  return found ? good(found) : bad(`part "${wanted}"`, 'The score has no such part.', `It has ${names}.`);
 }
 
 function playerFor(part: Part, options: Options, technique: Partial<Technique>): Result<Player> {

@@ -56,6 +56,24 @@ describe('each command gives its promised shape', () => {
     expect(text).toContain('17–23');
     expect(() => ask('score', 'staircase')).toThrow('The score has one string part.');
   });
+  test('score: roles, chords, entries and the page for the rehearsal, as the screen has them', () => {
+    const { value } = ask('score', 'mill-race-serenade');
+    const { roles, chords, entries, tunes, rehearsal, tempo } = scoreShape.parse(value);
+    expect(roles.find(({ part, fromBar }) => part === 'Viola' && fromBar === 33)!.role).toBe('tune');
+    expect(tunes.map(({ who }) => who.join())).toContain('Cello');
+    expect(chords.slice(0, 3)).toEqual([
+      { at: '0/3', chord: 'D major' },
+      { at: '2/1', chord: 'A major, first inversion' },
+      { at: '3/1', chord: 'B minor' },
+    ]);
+    expect(entries[0]).toMatchObject({ at: '53/1', who: 'Violin I', silent: '4 bars of rest' });
+    expect(tempo.sections).toHaveLength(8);
+    expect(rehearsal.spots.length).toBeGreaterThan(5);
+    const text = forPeople('score', value);
+    for (const said of ['off-beats', 'A major, first inversion', '4 bars of rest', tempo.sections[3]!.text]) expect(text).toContain(said);
+    expect(() => ask('score', 'mill-race-serenade', '{}')).toThrow('Marks are of one part, and none is named.');
+    expect(ask('score --tempo 60', 'mill-race-serenade').value).toMatchObject({ tempo: { wanted: 60 } });
+  });
   test('bow', () => {
     const { alternatives } = bowShape.parse(ask('bow --bars 1-8').value);
     expect(alternatives[0]!.strokes[0]!.direction).toBe('down');
@@ -88,7 +106,7 @@ describe('each command gives its promised shape', () => {
     expect(tuned('--set pitch=just').some(({ numbers }) => numbers.aim === 'just')).toBe(true);
     expect(tuned('--set pitch=equal').every(({ numbers }) => numbers.aim === undefined)).toBe(true);
     const entry = checkShape.parse(ask('check --bars 53 --remedies none', 'mill-race-serenade').value).findings.find(({ kind }) => kind === 'counting trap')!;
-    expect(entry.hearIt).toContain('Listen for Violin II');
+    expect(entry.hearIt).toContain('Listen for Viola, 52');
   });
   test('every command has a table for people', () => {
     for (const command of ['parts', 'notes', 'finger', 'bow', 'check'] as const) {

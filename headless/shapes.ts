@@ -1,6 +1,7 @@
 /** The JSON that bin/omaggio prints, as Zod schemas. Field names are a promise to programs outside. */
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
 import { z } from 'zod';
+import { ROLES } from '../core/ensemble/roles';
 import { COMPARED } from '../core/ensemble/groups';
 import { ADVICE_KINDS } from '../core/left-hand/advice';
 
@@ -36,6 +37,8 @@ export const scoreShape = z.object({
       toBar: z.int().nonnegative(),
       parts: z.array(z.string()).min(2),
       agreement: z.enum(['agree', 'print differs', 'opposite bows']),
+      /** Why it was left apart; null where it was not. */
+      left: z.string().nullable(),
       differences: z.array(
         z.object({
           what: z.enum(COMPARED),
@@ -54,6 +57,42 @@ export const scoreShape = z.object({
     floorBy: z.string().nullable(),
     ceilingBy: z.string().nullable(),
     none: z.boolean(),
+    wanted: z.number(),
+    sections: z.array(
+      z.object({ name: z.string(), bars: z.string(), text: z.string(), floor: z.number().nullable(), ceiling: z.number().nullable(), none: z.boolean() }),
+    ),
+    /** Spots in the way of the wanted tempo. */
+    against: z.array(z.object({ part: z.string(), barIndex: z.int().nonnegative(), kind: z.string(), tempo: z.number() })),
+    /** Where the fewest are in the way; null where none is in the way of the wanted one. */
+    opening: z.object({ tempo: z.number(), spots: z.int().nonnegative() }).nullable(),
+  }),
+  roles: z.array(
+    z.object({
+      part: z.string(),
+      role: z.enum(ROLES),
+      bars: z.string(),
+      fromBar: z.int().nonnegative(),
+      toBar: z.int().nonnegative(),
+      sure: z.number().min(0).max(1),
+    }),
+  ),
+  /** From bar and beat to the next one. */
+  chords: z.array(z.object({ at: z.string(), chord: z.string() })),
+  tunes: z.array(z.object({ bars: z.string(), who: z.array(z.string()) })),
+  entries: z.array(z.object({ at: z.string(), who: z.string(), silent: z.string(), cue: z.string(), printed: z.boolean() })),
+  rehearsal: z.object({
+    spots: z.array(
+      z.object({
+        places: z.array(z.string()).min(1),
+        who: z.array(z.string()).min(1),
+        kind: z.string(),
+        severity: z.int().min(1).max(3),
+        text: z.string(),
+        hearIt: z.string().nullable(),
+        tryIt: z.string().nullable(),
+      }),
+    ),
+    more: z.int().nonnegative(),
   }),
 });
 

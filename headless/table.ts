@@ -32,14 +32,8 @@ export function forPeople(command: Command, value: unknown): string {
       const { notes } = value as z.infer<typeof notesShape>;
       return table([['bar', 'beat', 'pitch', 'quarters', 'id'], ...notes.map((n) => [n.bar, n.beat, n.pitch, Math.round(n.duration * 1000) / 1000, n.id])]);
     }
-    case 'score': {
-      const { groups, tempo } = value as z.infer<typeof scoreShape>;
-      const rows = groups.flatMap(({ bars, parts, agreement, differences }): Row[] => [
-        [bars, agreement, parts.join(', ')],
-        ...differences.map(({ at, text }): Row => ['', at, text]),
-      ]);
-      return [table([['bars', 'together', ''], ...rows]), tempo.text].join('\n\n');
-    }
+    case 'score':
+      return scoreForPeople(value as z.infer<typeof scoreShape>);
     case 'finger': {
       const { alternatives, advice, against, unplayable } = value as z.infer<typeof fingerShape>;
       const ways = alternatives.map(
@@ -82,4 +76,23 @@ export function forPeople(command: Command, value: unknown): string {
       ].join('\n');
     }
   }
+}
+
+function scoreForPeople({ groups, tempo, roles, chords, entries, rehearsal }: z.infer<typeof scoreShape>): string {
+  const rows = groups.flatMap(({ bars, parts, agreement, left, differences }): Row[] => [
+    [bars, left === null ? agreement : `left apart: ${left}`, parts.join(', ')],
+    ...differences.map(({ at, text }): Row => ['', at, text]),
+  ]);
+  const opening = tempo.opening
+    ? ` ${tempo.against.length} spots are in the way of ${Math.round(tempo.wanted)}, ${tempo.opening.spots} of ${Math.round(tempo.opening.tempo)}.`
+    : '';
+  return [
+    table([['bars', 'together', ''], ...rows]),
+    table([['part', 'bars', 'role', 'sure'], ...roles.map(({ part, bars, role, sure }): Row => [part, bars, role, sure])]),
+    table([['at', 'chord'], ...chords.map(({ at, chord }): Row => [at, chord])]),
+    table([['at', 'entry', 'silence', 'cue'], ...entries.map(({ at, who, silent, cue }): Row => [at, who, silent, cue])]),
+    table([['bars', 'tempo'], ...tempo.sections.map(({ bars, text }): Row => [bars, text])]),
+    table([['at', 'who', 'spot', ''], ...rehearsal.spots.map(({ places, who, kind, text }): Row => [places.join(', '), who.join(', '), kind, text])]),
+    tempo.text + opening,
+  ].join('\n\n');
 }

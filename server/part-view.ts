@@ -29,7 +29,7 @@ export async function othersOf(access: Access, partId: string) {
   return Promise.all(
     siblings.map(async ({ id, name }) => {
       const [music, marking, settings] = await Promise.all([musicOf(access, id), markingOfPart(access, id), partSettings(access, id)]);
-      return { id, name, music: music?.text ?? '', markingId: marking.id, marking: marking.marking, told: toldOf(settings) };
+      return { id, name, music: music?.text ?? '', markingId: marking.id, marking: marking.marking, told: toldOf(settings), tempo: settings.tempo };
     }),
   );
 }
@@ -42,9 +42,9 @@ export async function scoreView(access: Access, pieceId: string) {
   if (!about) return null;
   const parts = await Promise.all(
     siblings.map(async ({ id, name }) => {
-      const marking = await markingOfPart(access, id);
+      const [marking, settings] = await Promise.all([markingOfPart(access, id), partSettings(access, id)]);
       const sets = await history(access, marking.id);
-      return { id, name, markingId: marking.id, marking: marking.marking, history: sets.map(({ author: _, ...set }) => set) };
+      return { id, name, markingId: marking.id, marking: marking.marking, history: sets.map(({ author: _, ...set }) => set), tempo: settings.tempo };
     }),
   );
   return { pieceId, title: about.title, parts };

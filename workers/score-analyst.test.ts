@@ -32,7 +32,7 @@ test('what is read is shown at once, planned part by part, with the tempo for al
   expect(first.tempo).toBeNull();
   const shown = await planned(analyst, {});
   expect(shown.lanes.every((lane) => lane.planned && lane.strokes.some(({ direction }) => direction !== null))).toBe(true);
-  expect(shown.tempo!.text).toMatch(/tempo|together/);
+  expect(shown.tempo!.all.text).toMatch(/tempo|together/);
   expect(await analyst.planNext()).toBeNull();
   // Every note is under one stroke, in order.
   for (const { strokes } of shown.lanes) strokes.slice(1).forEach(({ onset }, i) => expect(onset).toBeGreaterThanOrEqual(strokes[i]!.onset));

@@ -1,9 +1,12 @@
 /** The whole score: which parts play together and what they do differently, off the main thread. */
-import { checkedInSteps, type Report } from '../core/checks/check';
+import { checkedInSteps, type Checked } from '../core/checks/check';
+import { phrasesOf, tuneIn } from '../core/ensemble/around';
 import { carried, type Carried } from '../core/ensemble/carry';
+import { chordName, chordSign } from '../core/ensemble/chord';
 import type { OtherPart } from '../core/ensemble/ensemble';
-import { playedBows, rhythmGroups, writtenBows, type BowsOf, type Direction, type Member, type RhythmGroup } from '../core/ensemble/groups';
-import { tempoForAll, type PartTempo } from '../core/ensemble/tempo-for-all';
+import { cueChanges, entriesOf, hasCue, withoutCue, type Entry } from '../core/ensemble/entries';
+import { leftChanges, playedBows, rhythmGroups, writtenBows, type BowsOf, type Direction, type Member, type RhythmGroup } from '../core/ensemble/groups';
+import { harmonyOf } from '../core/ensemble/harmony';
 import { bowedTogether, type Agreed, type PlannedPart } from '../core/ensemble/together';
 import { correctedPart } from '../core/formats/musicxml/corrected';
 import { readPartDocument } from '../core/formats/musicxml/part-document';
@@ -14,26 +17,31 @@ import { toldOrGuessed } from '../core/instruments/play-on';
 import { usualPlayer } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
 import { correctionsOf } from '../core/marking/corrections';
-import type { Marking } from '../core/marking/mark';
+import { isEditKind } from '../core/marking/kinds';
+import { splitKey, type Marking } from '../core/marking/mark';
 import { editedPart } from '../core/marking/print-edits';
 import type { PlanMemory } from '../core/plan/plan';
+import { rehearsalPage, sectionPassages, type CheckedPart, type PartOfScore, type RehearsalPage } from '../core/rehearsal/page';
+import { sayNote } from '../core/score/address';
 import { DYNAMIC_LEVELS } from '../core/score/dynamics';
+import { noteById } from '../core/score/find';
 import { loudnessOf } from '../core/score/loudness';
-import type { Part } from '../core/score/score';
+import type { Bar, Part } from '../core/score/score';
 import { clockFor } from '../core/score/time';
 import { givingWay } from './giving-way';
-import type { CarriedTo, LaneShown, ScoreMusic, ScoreShown, StrokeShown } from './score-questions';
+import type { CarriedTo, EntryShown, LaneShown, ScoreMusic, ScoreShown, ScoreTempo, StrokeShown } from './score-questions';
 
 interface Own {
   music: ScoreMusic;
   read: ReadScore;
   marking: Marking;
-  /** As told, with corrections and edits in force; of these words. */
+  /** As told, with corrections and edits in force; the very same while they are the same. */
   part: Part;
-  made: string;
+  /** What its corrections and edits say. */
+  said: string;
   memories: readonly PlanMemory[];
   /** Of the marking that it has; null until it is planned. */
-  report: Report | null;
+  checked: Pick<Checked, 'report' | 'limits'> | null;
 }
 
 export class ScoreAnalyst {
@@ -49,22 +57,30 @@ export class ScoreAnalyst {
         unread.push(music.name);
         return [];
       }
-      const own = { music, read: read.value, marking: {}, made: '', memories: [], report: null };
       const marking = markings[music.id] ?? {};
-      return [{ ...own, marking, part: partOf(own, marking) }];
+      const own = { music, read: read.value, marking, said: editsOf(marking), memories: [], checked: null };
+      return [{ ...own, part: partOf(own, marking) }];
     });
     return { unread };
   }
 
-  /** The marks as they are now. */
-  mark(markings: Readonly<Record<string, Marking>>): ScoreShown {
+  /** The marks and wanted tempi as they are now. */
+  mark(markings: Readonly<Record<string, Marking>>, tempi: Readonly<Record<string, number | null>> = {}): ScoreShown {
     this.turn++;
     for (const own of this.parts) {
+      const tempo = tempi[own.music.id];
+      if (tempo !== undefined && tempo !== own.music.tempo) {
+        own.music = { ...own.music, tempo };
+        own.checked = null;
+      }
       const marking = markings[own.music.id] ?? own.marking;
       if (marking === own.marking || sameMarks(marking, own.marking)) continue;
       own.marking = marking;
+      own.checked = null;
+      const said = editsOf(marking);
+      if (said === own.said) continue;
+      own.said = said;
       own.part = partOf(own, marking);
-      own.report = null;
     }
     return this.shown();
   }
@@ -72,14 +88,14 @@ export class ScoreAnalyst {
   /** Plans the next string part that is not planned yet. @returns null where all are, or the marks have changed meanwhile */
   async planNext(): Promise<ScoreShown | null> {
     const { turn } = this;
-    const own = this.strings().find(({ report }) => report === null);
+    const own = this.strings().find(({ checked }) => checked === null);
     if (!own) return null;
     const { marking, part, music } = own;
-    const request = { part, marking, player: usualPlayer(part.instrument!), tempo: music.tempo, passages: [] };
+    const request = { part, marking, player: usualPlayer(part.instrument!), tempo: music.tempo, passages: sectionPassages(this.bars()) };
     const made = await givingWay(checkedInSteps(request, own.memories), () => this.turn === turn);
     if (!made) return this.shown();
     own.memories = made.memories;
-    own.report = made.report;
+    own.checked = { report: made.report, limits: made.limits };
     return this.shown();
   }
 
@@ -91,8 +107,8 @@ export class ScoreAnalyst {
   async together(group: RhythmGroup): Promise<Agreed | null> {
     const { turn } = this;
     const planned = new Map(
-      this.strings().flatMap(({ music, part, report, memories }): Array<[string, PlannedPart]> => {
-        const bowing = report?.bowing;
+      this.strings().flatMap(({ music, part, checked, memories }): Array<[string, PlannedPart]> => {
+        const bowing = checked?.report.bowing;
         const [memory] = memories;
         return bowing && memory ? [[music.id, { player: usualPlayer(part.instrument!), clock: clockFor(part, music.tempo), memory, bowing }]] : [];
       }),
@@ -100,37 +116,121 @@ export class ScoreAnalyst {
     return givingWay(bowedTogether(group, this.others(), planned), () => this.turn === turn);
   }
 
+  /** Leaves a group as it is, for a reason; null takes that back. */
+  left(group: RhythmGroup, because: string | null): CarriedTo[] {
+    return leftChanges(group, this.others(), because);
+  }
+
+  /** What a cue before an entry writes into its part. */
+  cue(partId: string, noteId: string, index: number): CarriedTo[] {
+    const own = this.parts.find(({ music }) => music.id === partId);
+    const entry = own && this.entriesOf(own).find((each) => each.noteId === noteId);
+    const cue = entry?.cues[index];
+    const from = this.parts.find(({ music }) => music.id === cue?.partId);
+    const changes = own && entry && cue && from ? cueChanges(cue, entry, own.part, own.marking, from.part) : [];
+    return changes.length ? [{ partId, changes }] : [];
+  }
+
+  withoutCue(partId: string, barIndex: number): CarriedTo[] {
+    const own = this.parts.find(({ music }) => music.id === partId);
+    return own ? [{ partId, changes: withoutCue({ barIndex }, own.part, own.marking) }] : [];
+  }
+
+  /** The page for the rehearsal, of the whole score or of one part's section; null until every string part is planned. */
+  rehearsal(partId: string | null): RehearsalPage | null {
+    const strings = this.checkedParts();
+    if (!strings || strings.length === 0) return null;
+    const section = strings.find(({ id }) => id === partId);
+    const groups = rhythmGroups(this.others(), this.bows());
+    return rehearsalPage({ all: this.all(), strings, groups, wanted: this.wanted(), section: section ? { name: section.name, partIds: [section.id] } : null });
+  }
+
   private strings(): Own[] {
     return this.parts.filter(({ part }) => part.instrument !== null);
+  }
+
+  private all(): PartOfScore[] {
+    return this.parts.map(({ music, part, marking }) => ({ id: music.id, name: music.name, part, marking }));
   }
 
   private others(): OtherPart[] {
     return this.strings().map(({ music, part, marking }) => ({ id: music.id, name: music.name, markingId: music.markingId, part, marking }));
   }
 
+  /** Null until all are planned. */
+  private checkedParts(): CheckedPart[] | null {
+    const strings = this.strings();
+    const made = strings.flatMap(({ music, part, marking, checked }) => (checked ? [{ id: music.id, name: music.name, part, marking, ...checked }] : []));
+    return made.length === strings.length ? made : null;
+  }
+
   private bows(): BowsOf {
-    return playedBows(this.others(), (id) => this.parts.find(({ music }) => music.id === id)?.report?.bowing ?? null);
+    return playedBows(this.others(), (id) => this.parts.find(({ music }) => music.id === id)?.checked?.report.bowing ?? null);
+  }
+
+  private bars(): readonly Bar[] {
+    return this.parts.reduce<readonly Bar[]>((most, { part }) => (part.bars.length > most.length ? part.bars : most), []);
+  }
+
+  /** What most of the string parts are checked at; quarters per minute. */
+  private wanted(): number {
+    const counted = new Map<number, number>();
+    for (const { part, music } of this.strings()) {
+      const { tempo } = clockFor(part, music.tempo);
+      counted.set(tempo, (counted.get(tempo) ?? 0) + 1);
+    }
+    return [...counted].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 0;
+  }
+
+  private entriesOf({ music, part }: Own): Entry[] {
+    const all = this.all();
+    return entriesOf(
+      part,
+      all.filter(({ id }) => id !== music.id),
+      tuneIn(all),
+    );
   }
 
   private shown(): ScoreShown {
-    const longest = this.parts.reduce<Part | null>((most, { part }) => (most === null || part.bars.length > most.bars.length ? part : most), null);
-    const strings = this.strings();
-    const all = strings.every(({ report }) => report !== null);
+    const all = this.all();
     return {
-      bars: (longest?.bars ?? []).map(({ label, onset, ticks, rehearsal }) => ({ label, onset, ticks, rehearsal })),
+      bars: this.bars().map(({ label, onset, ticks, rehearsal }) => ({ label, onset, ticks, rehearsal })),
       lanes: this.parts.map(laneOf),
       groups: rhythmGroups(this.others(), this.bows()),
-      tempo: all && strings.length ? tempoForAll(strings.map(tempoOf)) : null,
+      phrases: phrasesOf(all),
+      chords: harmonyOf(all.map(({ part }) => part)).map(({ from, to, chord }) => ({
+        from,
+        to,
+        name: chord && chordName(chord),
+        sign: chord && chordSign(chord),
+      })),
+      entries: this.strings()
+        .flatMap((own) => this.entriesOf(own).map((entry) => entryShown(own, entry)))
+        .sort((a, b) => a.onset - b.onset),
+      tempo: this.tempo(),
     };
+  }
+
+  private tempo(): ScoreTempo | null {
+    const page = this.rehearsal(null);
+    if (!page) return null;
+    const departing = this.strings().flatMap(({ music, part }) => {
+      const { tempo } = clockFor(part, music.tempo);
+      return tempo === page.wanted ? [] : [{ partId: music.id, name: music.name, tempo }];
+    });
+    return { all: page.tempo, sections: page.sections, wanted: page.wanted, departing, against: page.against, opening: page.opening };
   }
 }
 
-const tempoOf = ({ music, report }: Own): PartTempo => {
-  const { floor, ceiling, none } = report!.tempo;
-  return { name: music.name, floor, ceiling, none: none !== null };
-};
+function entryShown({ music, part, marking }: Own, entry: Entry): EntryShown {
+  const note = noteById(part, entry.noteId)!;
+  return { ...entry, partId: music.id, name: music.name, at: sayNote(part, note), onset: note.onset, printed: hasCue(entry, marking) };
+}
 
 const sameMarks = (a: Marking, b: Marking): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** What of a marking makes another part of it: corrections and edits. */
+const editsOf = (marking: Marking): string => JSON.stringify(Object.entries(marking).filter(([key, { off }]) => !off && isEditKind(splitKey(key).kind)));
 
 function partOf({ music, read }: Pick<Own, 'music' | 'read'>, marking: Marking): Part {
   const part = correctionsOf(marking) ? correctedPart(read, marking) : read.score.parts[0]!;
@@ -140,11 +240,11 @@ function partOf({ music, read }: Pick<Own, 'music' | 'read'>, marking: Marking):
 }
 
 /** Strokes as planned, else the events as slurs join them. */
-function laneOf({ music, part, marking, report }: Own): LaneShown {
+function laneOf({ music, part, marking, checked }: Own): LaneShown {
   const [row] = linesOf(part);
   const loudness = loudnessOf(part);
   const links = slurLinks(part, row!, marking);
-  const plan = report?.bowing ?? null;
+  const plan = checked?.report.bowing ?? null;
   const planned = new Map<string, Direction>(plan?.strokes.map(({ noteIds, direction }) => [noteIds[0]!, direction]));
   const inside = new Set(plan?.strokes.flatMap(({ noteIds }) => noteIds));
   const written = writtenBows([{ id: music.id, name: music.name, markingId: music.markingId, part, marking }])(music.id, 0);

@@ -1,9 +1,13 @@
 /** What Crossread asks about a whole score, and what it is answered. */
+import type { Entry } from '../core/ensemble/entries';
 import type { RhythmGroup } from '../core/ensemble/groups';
+import type { Phrase } from '../core/ensemble/roles';
 import type { TempoForAll } from '../core/ensemble/tempo-for-all';
 import type { Told } from '../core/instruments/as-told';
 import type { InstrumentKind } from '../core/score/score';
 import type { Change } from '../core/marking/change';
+import type { Opening, SpotToMend } from '../core/rehearsal/opening';
+import type { SectionTempo } from '../core/rehearsal/page';
 
 export interface ScoreMusic {
   id: string;
@@ -47,12 +51,46 @@ export interface LaneShown {
   planned: boolean;
 }
 
+export interface ChordShown {
+  /** Ticks. */
+  from: number;
+  to: number;
+  /** In words, and as short as it can be said; null where no reading is sure. */
+  name: string | null;
+  sign: string | null;
+}
+
+/** An entry of a string part. */
+export interface EntryShown extends Entry {
+  partId: string;
+  name: string;
+  /** Bar and beat. */
+  at: string;
+  onset: number;
+  printed: boolean;
+}
+
 export interface ScoreShown {
   bars: BarShown[];
   lanes: LaneShown[];
   groups: RhythmGroup[];
+  /** What each part does from where to where. */
+  phrases: Phrase[];
+  chords: ChordShown[];
+  entries: EntryShown[];
   /** Null until every string part is planned. */
-  tempo: TempoForAll | null;
+  tempo: ScoreTempo | null;
+}
+
+export interface ScoreTempo {
+  all: TempoForAll;
+  sections: SectionTempo[];
+  /** Quarters per minute that the parts are checked at, by most of them, and those that depart from it. */
+  wanted: number;
+  departing: Array<{ partId: string; name: string; tempo: number }>;
+  /** Spots that stand in the way of it, and the tempo at which the fewest do. */
+  against: SpotToMend[];
+  opening: Opening | null;
 }
 
 export interface CarriedTo {

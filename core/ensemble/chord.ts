@@ -102,6 +102,33 @@ export function chordName({ root, kind, inversion }: Chord): string {
 }
 const INVERSIONS = ['', 'first inversion', 'second inversion', 'third inversion', 'fourth inversion'];
 
+/** As short as it can be said, with the lowest note where that is another one. @example "D", "Am", "G7/B", "F♯°" */
+export function chordSign({ root, kind, inversion }: Chord): string {
+  const letter = (of: Class) => className(of).replace(' double sharp', '𝄪').replace(' double flat', '𝄫').replace(' sharp', '♯').replace(' flat', '♭');
+  const bass = SHAPES[kind].members[inversion]!;
+  return `${letter(root)}${SIGNS[kind]}${inversion ? `/${letter(root + bass)}` : ''}`;
+}
+const SIGNS: Readonly<Record<ChordKind, string>> = {
+  major: '',
+  minor: 'm',
+  diminished: '°',
+  augmented: '+',
+  'dominant seventh': '7',
+  'major seventh': 'maj7',
+  'minor seventh': 'm7',
+  'half-diminished seventh': 'ø7',
+  'diminished seventh': '°7',
+  'minor with major seventh': 'm maj7',
+  'augmented with major seventh': '+maj7',
+  'dominant ninth': '9',
+  'dominant with minor ninth': '7♭9',
+  'major ninth': 'maj9',
+  'minor ninth': 'm9',
+  'Italian sixth': ' It6',
+  'French sixth': ' Fr6',
+  'German sixth': ' Ger6',
+};
+
 /** Which note of a chord lies lowest, as a place in its stack. */
 export function inversionOf({ root, kind }: Pick<Chord, 'root' | 'kind'>, bass: Class): number {
   const at = SHAPES[kind].members.findIndex((member) => halfStepsOf(root + member) === halfStepsOf(bass));

@@ -9,7 +9,7 @@ import { midiOf } from '../score/pitch';
 import type { Bar, Part } from '../score/score';
 import { TICKS_PER_QUARTER } from '../score/ticks';
 import { linesOf } from '../instruments/lines';
-import { CHORD_KINDS, classOf, halfStepsOf, inversionOf, SHAPES, type Chord, type Class } from './chord';
+import { CHORD_KINDS, classOf, halfStepsOf, inversionOf, SHAPES, type Chord, type ChordKind, type Class } from './chord';
 import { mayBeForeign } from './melodic';
 
 /** A chord from one moment to another, ticks; null where nothing sounds, too little does, or two readings tie. */
@@ -27,8 +27,10 @@ const CHANGE = { bar: 0.3, middle: 0.4, beat: 0.55 };
 const MOVES = { all: 0.3, none: 1.5 };
 /** A chord that lacks its root is none. What it costs to lack the others, in the order of the stack. */
 const LACKS = [Infinity, 0.8, 0.15, 1.4, 1.4];
-/** Of a diminished or augmented chord the fifth makes what it is. */
+/** Of a diminished or augmented chord the fifth makes what it is; of the rarer chords of four notes it is wanted. */
 const LACKS_ITS_FIFTH = 1.2;
+const RARE_LACKS_FIFTH = 0.45;
+const FIFTH_MAY_LACK: ReadonlySet<ChordKind> = new Set<ChordKind>(['major', 'minor', 'dominant seventh']);
 /** A foreign lowest note costs so much more. */
 const BASS = 0.6;
 /** Lowest note: root, third, fifth, seventh, ninth. */
@@ -118,6 +120,13 @@ function joined(harmony: readonly Harmony[]): Harmony[] {
   return all;
 }
 
+function lacking(kind: ChordKind, member: number): number {
+  const { members, degrees } = SHAPES[kind];
+  if (degrees[member] === 'augmented sixth') return Infinity;
+  if (member !== 2) return LACKS[member]!;
+  return members[2] !== 1 ? LACKS_ITS_FIFTH : FIFTH_MAY_LACK.has(kind) ? LACKS[2]! : RARE_LACKS_FIFTH;
+}
+
 const same = (a: Chord | null, b: Chord | null): boolean =>
   a === b || (a !== null && b !== null && a.root === b.root && a.kind === b.kind && a.inversion === b.inversion);
 
@@ -149,13 +158,13 @@ class Stretch {
     ];
     for (const root of this.foreign.keys()) {
       for (const kind of CHORD_KINDS) {
-        const { members, degrees, rare } = SHAPES[kind];
+        const { members, rare } = SHAPES[kind];
         let cost = all + wholeBass + rare * this.beats;
         for (let i = 0; i < members.length; i++) {
           const own = root + members[i]!;
           const there = byHalfStep[halfStepsOf(own)];
           if (!there) {
-            cost += i === 2 && members[2] !== 1 ? LACKS_ITS_FIFTH : degrees[i] === 'augmented sixth' ? Infinity : LACKS[i]!;
+            cost += lacking(kind, i);
             continue;
           }
           cost -= there.cost;

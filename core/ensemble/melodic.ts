@@ -46,6 +46,8 @@ export function mayBeForeign(events: readonly LineEvent[], i: number, note: Note
   if (stepsOn && before !== null) return 0.3;
   // A leaning note comes by leap, or after a rest, and goes by step.
   if (stepsOn) return to!.end - to!.onset < events[i]!.end - events[i]!.onset ? 0.4 : 0.55;
+  // Anticipated: by step to what comes next as the same note.
+  if ((before === 1 || before === -1) && after === 0) return 0.5;
   if (before === 1 || before === -1) return from!.end - from!.onset < events[i]!.end - events[i]!.onset ? 0.9 : 0.7;
   return 1;
 }

@@ -7,6 +7,7 @@ import type { Bar, Part } from '../score/score';
 import { silenceInWords } from '../score/silence';
 import type { Marking } from '../marking/mark';
 import { isSpot, type Finding } from '../checks/finding';
+import { FINDINGS } from '../checks/kinds';
 import type { Report } from '../checks/check';
 import type { TempoLimit } from '../checks/finding';
 import { tuneIn } from '../ensemble/around';
@@ -35,10 +36,11 @@ export interface SectionTempo extends BarRange {
   tempo: TempoForAll;
 }
 
-/** A spot of one part or of several at once. */
+/** A spot of one part or of several at once; what comes again in a stretch is one. */
 export interface RehearsalSpot {
   barIndex: number;
-  at: string;
+  /** Where, in bar order. */
+  places: string[];
   who: string[];
   kind: Finding['kind'];
   severity: Finding['severity'];
@@ -89,7 +91,7 @@ export function rehearsalPage({ all, strings, groups, wanted, section }: Asked):
   const bars = all.reduce<readonly Bar[]>((most, { part }) => (part.bars.length > most.length ? part.bars : most), []);
   const limits = own.map(({ id, name, limits: each }) => ({ partId: id, name, limits: each }));
   const against = spotsAgainst(limits, wanted);
-  const spots = spotsOf(own);
+  const spots = spotsOf(bars, own);
   const concerned = groups.filter(({ members, differences }) => differences.length > 0 && members.some(({ partId }) => isOurs(partId)));
   return {
     section: section?.name ?? null,
@@ -131,24 +133,41 @@ function sectionTempi(bars: readonly Bar[], own: readonly CheckedPart[]): Sectio
   }));
 }
 
-/** The worst first; the same kind in the same bar is one, whoever has it. */
-function spotsOf(own: readonly CheckedPart[]): RehearsalSpot[] {
-  const spots: RehearsalSpot[] = [];
-  for (const { name, part, report } of own) {
-    for (const finding of report.findings) {
-      if (!isSpot(finding)) continue;
-      const { barIndex, kind, severity, text, hearIt, remedies } = finding;
-      const there = spots.find((spot) => spot.barIndex === barIndex && spot.kind === kind);
-      if (there) {
-        if (!there.who.includes(name)) there.who.push(name);
-        if (severity > there.severity) Object.assign(there, { severity, text, hearIt });
-        continue;
-      }
-      const at = `${sayBar(part.bars, barIndex)}/${Math.round(finding.beat * 100) / 100}`;
-      spots.push({ barIndex, at, who: [name], kind, severity, text, hearIt, tryIt: remedies[0]?.text ?? null });
+/** The worst first. What differs elsewhere in the part is no matter of the rehearsal: what differs between parts stands by itself. */
+function spotsOf(bars: readonly Bar[], own: readonly CheckedPart[]): RehearsalSpot[] {
+  const sections = sectionsOf(bars);
+  const sectionAt = (bar: number) => sections.findIndex(({ fromBar, toBar }) => fromBar <= bar && bar <= toBar);
+  const spots = new Map<string, RehearsalSpot>();
+  for (const spot of inOneBar(own)) {
+    const key = `${spot.kind} ${sectionAt(spot.barIndex)} ${spot.who.join()}`;
+    const there = spots.get(key);
+    if (!there) spots.set(key, spot);
+    else {
+      there.places.push(...spot.places);
+      if (spot.severity > there.severity) Object.assign(there, { ...spot, barIndex: there.barIndex, places: there.places });
     }
   }
-  return spots.sort((a, b) => b.severity - a.severity || b.who.length - a.who.length || a.barIndex - b.barIndex);
+  return [...spots.values()].sort((a, b) => b.severity - a.severity || b.who.length - a.who.length || a.barIndex - b.barIndex);
+}
+
+/** The same kind in the same bar is one, whoever has it; in bar order. */
+function inOneBar(own: readonly CheckedPart[]): RehearsalSpot[] {
+  const spots = new Map<string, RehearsalSpot>();
+  for (const { name, part, report } of own) {
+    for (const finding of report.findings) {
+      const { barIndex, kind, severity, text, hearIt, remedies } = finding;
+      if (!isSpot(finding) || FINDINGS[kind].likeness) continue;
+      const there = spots.get(`${kind} ${barIndex}`);
+      if (!there) {
+        const at = `${sayBar(part.bars, barIndex)}/${Math.round(finding.beat * 100) / 100}`;
+        spots.set(`${kind} ${barIndex}`, { barIndex, places: [at], who: [name], kind, severity, text, hearIt, tryIt: remedies[0]?.text ?? null });
+        continue;
+      }
+      if (!there.who.includes(name)) there.who.push(name);
+      if (severity > there.severity) Object.assign(there, { severity, text, hearIt, tryIt: remedies[0]?.text ?? null });
+    }
+  }
+  return [...spots.values()].sort((a, b) => a.barIndex - b.barIndex);
 }
 
 /** The first difference of a group, and how many more there are. */

@@ -8,9 +8,12 @@ import { PageHeader } from '@/ui/kit/page-header';
 import { ProblemNote } from '@/ui/kit/problem';
 import { Waiting } from '@/ui/kit/waiting';
 import { SaveChip } from '@/ui/unsent/save-chip';
-import { Groups } from './groups';
+
+import { LEAVE } from './groups';
 import { Lanes } from './lanes';
+import { Side } from './side';
 import type { ScoreData } from './model/score-data';
+import { RehearsalLink } from './rehearsal';
 import { CrossreadProvider, useCrossread, type CrossreadModel } from './model/use-crossread';
 
 /** All parts of a score side by side: what is bowed together and what is not. */
@@ -34,6 +37,7 @@ export function Crossread({ data }: { data: ScoreData }) {
           <IconButton label="Fewer bars, larger" disabled={pxPerQuarter >= 64} onClick={() => setPxPerQuarter(pxPerQuarter * 2)}>
             <ZoomIn size={16} aria-hidden />
           </IconButton>
+          <RehearsalLink pieceId={data.pieceId} />
           <SaveChip />
         </PageHeader>
         {problem && <ProblemNote problem={problem} />}
@@ -63,6 +67,7 @@ function Room({ model }: { model: CrossreadModel }) {
     if (event.key === 'ArrowRight' || event.key === 'ArrowLeft') step(event.key === 'ArrowRight' ? 1 : -1);
     else if (event.key === 'c' && group) void carry(CARRIED, group, group.members[0]!);
     else if (event.key === 'b' && group) void propose(group);
+    else if (event.key === 'l' && group) document.querySelector<HTMLElement>(`[aria-label="${LEAVE}"]`)?.focus();
     else if (event.key === 'Enter' && agreed && group) takeAgreed(group);
     else if (event.key === 'Escape') select(null);
     else return;
@@ -73,7 +78,7 @@ function Room({ model }: { model: CrossreadModel }) {
       <main className="flex min-h-0 min-w-0 grow flex-col" onKeyDown={onKeyDown}>
         <Lanes />
       </main>
-      <Groups />
+      <Side />
     </div>
   );
 }

@@ -4,35 +4,30 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { CARRIED, type Carried } from '@/core/ensemble/carry';
 import type { Compared, RhythmGroup } from '@/core/ensemble/groups';
-import { Button, ToggleButton } from '@/ui/kit/button';
+import { LIMITS } from '@/core/util/limits';
+import { Button, TextButton, ToggleButton } from '@/ui/kit/button';
 import { Select } from '@/ui/kit/select';
+import { TextField } from '@/ui/kit/text-field';
 import { AGREEMENT, AgreementSign } from './agreement';
 import { barsText } from './model/bars-text';
-import { useCrossreadModel, type Shown } from './model/use-crossread';
+import { isListed, useCrossreadModel, type Shown } from './model/use-crossread';
 
 const FILTERS: ReadonlyArray<[which: Shown, name: string]> = [
   ['differing', 'differing'],
   ['opposite', 'opposite bows'],
   ['all', 'all'],
+  ['left', 'left apart'],
 ];
 
-/** At the side: the tempo for all, and who plays together, one by one. */
+/** Who plays together, one by one. */
 export function Groups() {
   const { shown, which, setWhich, listed, group, select } = useCrossreadModel();
-  const { groups, bars, tempo, lanes } = shown!;
-  const count = (wanted: Shown) =>
-    groups.filter(({ agreement }) => wanted === 'all' || (wanted === 'opposite' ? agreement === 'opposite bows' : agreement !== 'agree')).length;
-  const left = lanes.filter(({ planned }) => !planned).length;
+  const { groups, bars } = shown!;
+  const count = (wanted: Shown) => groups.filter((each) => isListed(each, wanted)).length;
   return (
-    <aside
-      aria-label="Who plays together"
-      className="flex w-80 shrink-0 flex-col gap-3 overflow-y-auto border-l border-line p-3 max-lg:max-h-[45dvh] max-lg:w-full max-lg:border-t max-lg:border-l-0"
-    >
-      <p role="status" className="rounded-xl border border-line bg-sheet px-3 py-2 text-[13px]">
-        {tempo ? tempo.text : `Bowing the parts: ${left} to go …`}
-      </p>
+    <>
       <div role="group" aria-label="Which groups" className="flex flex-wrap gap-1">
-        {FILTERS.map(([each, name]) => (
+        {FILTERS.filter(([each]) => each !== 'left' || count(each) > 0).map(([each, name]) => (
           <ToggleButton key={each} pressed={which === each} onClick={() => setWhich(each)}>
             {name} {count(each)}
           </ToggleButton>
@@ -64,7 +59,7 @@ export function Groups() {
           </li>
         ))}
       </ul>
-    </aside>
+    </>
   );
 }
 
@@ -118,7 +113,7 @@ function GroupCard({ group }: { group: RhythmGroup }) {
           {all ? 'Show fewer' : `${group.differences.length - SHOWN_DIFFERENCES} more`}
         </Button>
       )}
-      {group.agreement === 'opposite bows' && <Together group={group} />}
+      {group.agreement === 'opposite bows' && group.left === null && <Together group={group} />}
       {differing.length > 0 && (
         <div className="grid gap-1.5 border-t border-line pt-2">
           <label className="flex items-center gap-2">
@@ -145,7 +140,39 @@ function GroupCard({ group }: { group: RhythmGroup }) {
           </div>
         </div>
       )}
+      {group.differences.length > 0 && <Leave key={group.left ?? ''} group={group} />}
     </article>
+  );
+}
+
+/** The field that `l` leads to. */
+export const LEAVE = 'Leave it as it is, because';
+
+/** Apart on purpose: the reason stands in every member's part. */
+function Leave({ group }: { group: RhythmGroup }) {
+  const { leave } = useCrossreadModel();
+  if (group.left !== null)
+    return (
+      <p className="flex items-baseline justify-between gap-2 border-t border-line pt-2">
+        <span>
+          Left apart: <strong>{group.left}</strong>
+        </span>
+        <TextButton className="shrink-0 text-xs" onClick={() => void leave(group, null)}>
+          look at it again
+        </TextButton>
+      </p>
+    );
+  return (
+    <div className="border-t border-line pt-2">
+      <TextField
+        label={LEAVE}
+        placeholder="leave it, because …"
+        className="w-full"
+        limit={LIMITS.note}
+        value=""
+        onValue={(because) => because && void leave(group, because)}
+      />
+    </div>
   );
 }
 

@@ -4,7 +4,8 @@ import Link from 'next/link';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { RhythmGroup } from '@/core/ensemble/groups';
 import { Button } from '@/ui/kit/button';
-import type { BarShown, LaneShown, StrokeShown } from '@/workers/score-questions';
+import type { Phrase, Role } from '@/core/ensemble/roles';
+import type { BarShown, ChordShown, LaneShown, StrokeShown } from '@/workers/score-questions';
 import { AGREEMENT, AgreementSign } from './agreement';
 import { chunksIn, chunksOf, laneHeight, NAME_PX, rowsOf, xOf, type Chunk } from './layout';
 import { barsText } from './model/bars-text';
@@ -37,12 +38,13 @@ export function Lanes() {
       ref={scroller}
       tabIndex={0}
       role="group"
-      aria-label="Parts side by side. Left and right arrows go from group to group, b bows together, c carries, Escape closes."
+      aria-label="Parts side by side. Left and right arrows go from group to group, b bows together, c carries, l leaves it for a reason, Escape closes."
       className="min-h-0 grow overflow-auto focus-visible:-outline-offset-2"
       onScroll={look}
     >
       <div style={{ width }} className="relative">
         <Ruler bars={bars} chunks={inView} pxPerQuarter={pxPerQuarter} />
+        <Chords bars={bars} chords={shown!.chords} chunks={inView} pxPerQuarter={pxPerQuarter} />
         <Band bars={bars} groups={groups} chunks={inView} pxPerQuarter={pxPerQuarter} />
         {strings.map((lane) => (
           <Lane key={lane.partId} lane={lane} bars={bars} chunks={inView} pxPerQuarter={pxPerQuarter} height={height} group={group} />
@@ -110,6 +112,34 @@ function Ruler({ bars, chunks, pxPerQuarter }: Drawn) {
   );
 }
 
+/** A sign narrower than this is left out; zoomed in it is there. */
+const CHORD_PX = 22;
+
+/** The chords that sound, as short as they can be said; none where two readings tie. */
+function Chords({ bars, chords, chunks, pxPerQuarter }: Drawn & { chords: readonly ChordShown[] }) {
+  const [first, last] = [bars[chunks[0]?.fromBar ?? 0], bars[chunks.at(-1)?.toBar ?? 0]];
+  const [from, to] = [first?.onset ?? 0, last ? last.onset + last.ticks : 0];
+  return (
+    <div className="flex border-b border-line">
+      <Corner height={20}>chord</Corner>
+      <div className="relative grow" style={{ height: 20 }}>
+        {chords
+          .filter((chord) => chord.sign !== null && chord.to > from && chord.from < to && xOf(chord.to - chord.from, pxPerQuarter) >= CHORD_PX)
+          .map((chord) => (
+            <span
+              key={chord.from}
+              title={chord.name!}
+              className="absolute top-0.5 overflow-hidden border-l border-line pl-0.5 text-xs whitespace-nowrap"
+              style={{ left: xOf(chord.from, pxPerQuarter), width: xOf(chord.to - chord.from, pxPerQuarter) - 1 }}
+            >
+              {chord.sign}
+            </span>
+          ))}
+      </div>
+    </div>
+  );
+}
+
 /** Who plays together, and how well they agree. */
 function Band({ bars, groups, chunks, pxPerQuarter }: Drawn & { groups: readonly RhythmGroup[] }) {
   const { group: selected, select } = useCrossreadModel();
@@ -149,6 +179,8 @@ function Band({ bars, groups, chunks, pxPerQuarter }: Drawn & { groups: readonly
 }
 
 function Lane({ lane, bars, chunks, pxPerQuarter, height, group }: Drawn & { lane: LaneShown; height: number; group: RhythmGroup | null }) {
+  const { shown } = useCrossreadModel();
+  const phrases = useMemo(() => shown!.phrases.filter(({ partId }) => partId === lane.partId), [shown, lane.partId]);
   const isMember = group?.members.some(({ partId }) => partId === lane.partId) ?? false;
   const last = group && bars[group.toBar];
   return (
@@ -170,6 +202,7 @@ function Lane({ lane, bars, chunks, pxPerQuarter, height, group }: Drawn & { lan
             style={{ left: xOf(bars[group.fromBar]!.onset, pxPerQuarter), width: xOf(last!.onset + last!.ticks - bars[group.fromBar]!.onset, pxPerQuarter) }}
           />
         )}
+        <Roles phrases={phrases} bars={bars} chunks={chunks} pxPerQuarter={pxPerQuarter} />
         {chunks.map((chunk) => (
           <LanePiece key={chunk.fromBar} strokes={lane.strokes} bars={bars} chunk={chunk} pxPerQuarter={pxPerQuarter} height={height} />
         ))}
@@ -178,8 +211,44 @@ function Lane({ lane, bars, chunks, pxPerQuarter, height, group }: Drawn & { lan
   );
 }
 
-/** Between a stroke and the edge of its lane. */
-const EDGE_PX = 12;
+/** The tune is seen from across the room; whatever else it is, is said. */
+const RIBBONS: Readonly<Record<Exclude<Role, 'silent'>, string>> = {
+  tune: 'border-t-4 border-solid border-ink font-semibold text-ink',
+  'second tune': 'border-t-4 border-double border-ink text-ink',
+  'moving figure': 'border-t-2 border-dashed border-soft text-soft',
+  held: 'border-t border-solid border-soft text-soft',
+  'off-beats': 'border-t-2 border-dotted border-soft text-soft',
+  bass: 'border-t-2 border-solid border-line text-soft',
+};
+/** Less sure than this has a question mark (judgement). */
+const SURE = 0.15;
+
+/** What the part does from where to where. */
+function Roles({ phrases, bars, chunks, pxPerQuarter }: Drawn & { phrases: readonly Phrase[] }) {
+  const [from, to] = [chunks[0]?.fromBar ?? 0, chunks.at(-1)?.toBar ?? 0];
+  return phrases
+    .filter(({ role, fromBar, toBar }) => role !== 'silent' && toBar >= from && fromBar <= to)
+    .map(({ role, fromBar, toBar, sure }) => {
+      const last = bars[toBar]!;
+      const left = xOf(bars[fromBar]!.onset, pxPerQuarter);
+      const width = xOf(last.onset + last.ticks, pxPerQuarter) - left - 3;
+      const words = `${role}${sure < SURE ? '?' : ''}`;
+      return (
+        <span
+          key={fromBar}
+          title={`${words}, ${barsText(bars, { fromBar, toBar })}`}
+          className={`absolute top-0 h-4 overflow-hidden pl-0.5 text-[11px] leading-3 whitespace-nowrap ${RIBBONS[role as keyof typeof RIBBONS]}`}
+          style={{ left, width }}
+        >
+          {width > 40 && words}
+        </span>
+      );
+    });
+}
+
+/** Between a stroke and the edge of its lane; above it the ribbon has its room. */
+const EDGE_PX = 10;
+const RIBBON_PX = 10;
 
 /** Strokes that begin in a few bars. Down-bows slope down, up-bows up; what is only planned is hollow. */
 const LanePiece = memo(function LanePiece({
@@ -220,8 +289,8 @@ function between(strokes: readonly StrokeShown[], from: number, to: number): Str
 function StrokeSign({ stroke, height, x }: { stroke: StrokeShown; height: number; x(tick: number): number }) {
   const { onset, end, direction, written, attacks, loud } = stroke;
   const [from, to] = [x(onset) + 1, Math.max(x(onset) + 3, x(end) - 2)];
-  const [top, bottom] = [EDGE_PX, height - EDGE_PX];
-  const [a, b] = direction === 'down' ? [top, bottom] : direction === 'up' ? [bottom, top] : [height / 2, height / 2];
+  const [top, bottom] = [EDGE_PX + RIBBON_PX, height - EDGE_PX];
+  const [a, b] = direction === 'down' ? [top, bottom] : direction === 'up' ? [bottom, top] : [(top + bottom) / 2, (top + bottom) / 2];
   const half = 1 + loud * 0.45;
   const y = (tick: number) => a + ((b - a) * (x(tick) - from)) / Math.max(1, to - from);
   const shape = `M${from} ${a - half}L${to} ${b - half}V${b + half}L${from} ${a + half}Z`;

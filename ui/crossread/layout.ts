@@ -5,7 +5,7 @@ import type { BarShown } from '@/workers/score-questions';
 
 export const NAME_PX = 128;
 /** Few parts have more room each. */
-export const laneHeight = (lanes: number): number => (lanes <= 6 ? 92 : lanes <= 10 ? 66 : 50);
+export const laneHeight = (lanes: number): number => (lanes <= 6 ? 96 : lanes <= 10 ? 72 : 56);
 /** A piece of a lane that is drawn or not, at least so wide. */
 const CHUNK_PX = 480;
 

@@ -8,6 +8,8 @@ export interface ScorePartData {
   markingId: string;
   marking: Marking;
   history: ChangeSet[];
+  /** Wanted, quarters per minute; null takes the printed one. */
+  tempo: number | null;
 }
 
 export interface ScoreData {

@@ -7,6 +7,7 @@ import type { Carried } from '@/core/ensemble/carry';
 import type { Agreed } from '@/core/ensemble/together';
 import type { Member, RhythmGroup } from '@/core/ensemble/groups';
 import type { Marking } from '@/core/marking/mark';
+import type { RehearsalPage } from '@/core/rehearsal/page';
 import { getJson, Refused } from '@/ui/kit/queries';
 import type { Problem } from '@/ui/kit/problem';
 import type { ScoreAnalyst } from '@/workers/score-analyst';
@@ -31,7 +32,7 @@ const FAILED: Problem = {
 };
 
 /** The score as it is marked now: compared at once, then planned part by part. */
-export function useScore(pieceId: string, markings: Readonly<Record<string, Marking>>) {
+export function useScore(pieceId: string, markings: Readonly<Record<string, Marking>>, tempi: Readonly<Record<string, number | null>>) {
   const [analyst, setAnalyst] = useState<Remote<ScoreAnalyst> | null>(null);
   const [shown, setShown] = useState<ScoreShown | null>(null);
   const [unread, setUnread] = useState<readonly string[]>([]);
@@ -64,12 +65,12 @@ export function useScore(pieceId: string, markings: Readonly<Record<string, Mark
     if (!analyst) return;
     let gone = false;
     void (async () => {
-      for (let now: ScoreShown | null = await analyst.mark(markings); now && !gone; now = await analyst.planNext()) setShown(now);
+      for (let now: ScoreShown | null = await analyst.mark(markings, tempi); now && !gone; now = await analyst.planNext()) setShown(now);
     })().catch(() => gone || setProblem(FAILED));
     return () => {
       gone = true;
     };
-  }, [analyst, markings]);
+  }, [analyst, markings, tempi]);
 
   return {
     shown,
@@ -78,5 +79,11 @@ export function useScore(pieceId: string, markings: Readonly<Record<string, Mark
     together: async (group: RhythmGroup): Promise<Agreed | null> => (await analyst?.together(group)) ?? null,
     carried: async (what: Carried, group: RhythmGroup, from: Member, to: readonly Member[]): Promise<CarriedTo[]> =>
       (await analyst?.carried(what, group, from, to)) ?? [],
+    left: async (group: RhythmGroup, because: string | null): Promise<CarriedTo[]> => (await analyst?.left(group, because)) ?? [],
+    cue: async (partId: string, noteId: string, index: number): Promise<CarriedTo[]> => (await analyst?.cue(partId, noteId, index)) ?? [],
+    withoutCue: async (partId: string, barIndex: number): Promise<CarriedTo[]> => (await analyst?.withoutCue(partId, barIndex)) ?? [],
+    rehearsal: async (partId: string | null): Promise<RehearsalPage | null> => (await analyst?.rehearsal(partId)) ?? null,
   };
 }
+
+export type Score = ReturnType<typeof useScore>;

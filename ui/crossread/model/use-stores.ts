@@ -11,7 +11,7 @@ import type { CarriedTo } from '@/workers/score-questions';
 import type { ScoreData } from './score-data';
 
 /** The markings of all parts: what is done at once in several is one step, and is undone as one wherever undo is pressed. */
-export function useStores({ title, parts }: ScoreData) {
+export function useStores({ title, parts }: ScoreData, more: readonly Lane[]) {
   // The stores are looked at here, and change without becoming others.
   'use no memo';
   const [stores] = useState(() =>
@@ -26,11 +26,12 @@ export function useStores({ title, parts }: ScoreData) {
   const states = useSyncExternalStore(together.subscribe, together.snapshot, together.snapshot);
   const markings = useMemo(() => Object.fromEntries(stores.map(({ id }, i) => [id, states[i]!.marking])), [stores, states]) as Record<string, Marking>;
   const lanes = stores.map(({ name, store }, i): Lane => ({ of: name, stacks: states[i]!.stacks, takeBack: (row) => store.takeBack(row as ChangeSet) }));
+  const all = [...lanes, ...more];
   return {
     markings,
     clashed: stores.filter((_, i) => states[i]!.clash !== null).map(({ name }) => name),
-    undo: nextStep(lanes, 'undo'),
-    redo: nextStep(lanes, 'redo'),
+    undo: nextStep(all, 'undo'),
+    redo: nextStep(all, 'redo'),
     make(reason: string, all: readonly CarriedTo[]) {
       const id = crypto.randomUUID();
       for (const { partId, changes } of all) stores.find((each) => each.id === partId)?.store.apply(reason, changes, all.length > 1 ? id : undefined);
