@@ -1,5 +1,6 @@
 /** The command score: what a section coach sees of a whole score: who plays together, who has the tune, chords, entries, tempo, the rehearsal. */
 import { checked } from '../core/checks/check';
+import { tempiOverPlans } from '../core/checks/tempi';
 import { phrasesOf } from '../core/ensemble/around';
 import { chordName } from '../core/ensemble/chord';
 import type { OtherPart } from '../core/ensemble/ensemble';
@@ -43,8 +44,9 @@ export function scoreValue({ parts, marked, tempo }: ScoreAsked): Result<unknown
   const bars = all.reduce<readonly Bar[]>((most, { part }) => (part.bars.length > most.length ? part.bars : most), []);
   const passages = sectionPassages(bars);
   const made: CheckedPart[] = strings.map((own) => {
-    const { report, limits } = checked({ part: own.part, marking: own.marking, player: usualPlayer(own.part.instrument), tempo, passages });
-    return { ...own, report, limits };
+    const request = { part: own.part, marking: own.marking, player: usualPlayer(own.part.instrument), tempo, passages };
+    const { report, ...planned } = checked(request);
+    return { ...own, report: { ...report, ...tempiOverPlans(request, { report, ...planned }).tempi }, limits: planned.limits };
   });
   const others: OtherPart[] = strings.map(({ id, name, part, marking }) => ({ id, name, markingId: id, part, marking }));
   const bowsOf = playedBows(others, (id) => made.find((each) => each.id === id)?.report.bowing ?? null);

@@ -1,5 +1,6 @@
 /** The whole score: which parts play together and what they do differently, off the main thread. */
 import { checkedInSteps, type Checked } from '../core/checks/check';
+import { tempiInSteps, type QuickMemories, type Tempi } from '../core/checks/tempi';
 import { phrasesOf, tuneIn } from '../core/ensemble/around';
 import { carried, type Carried } from '../core/ensemble/carry';
 import { chordName, chordSign } from '../core/ensemble/chord';
@@ -41,7 +42,10 @@ interface Own {
   said: string;
   memories: readonly PlanMemory[];
   /** Of the marking that it has; null until it is planned. */
-  checked: Pick<Checked, 'report' | 'limits'> | null;
+  checked: Checked | null;
+  /** The best over plans, worked out once all parts are planned; null until then. */
+  tempi: Tempi | null;
+  quick: QuickMemories;
 }
 
 export class ScoreAnalyst {
@@ -58,7 +62,7 @@ export class ScoreAnalyst {
         return [];
       }
       const marking = markings[music.id] ?? {};
-      const own = { music, read: read.value, marking, said: editsOf(marking), memories: [], checked: null };
+      const own = { music, read: read.value, marking, said: editsOf(marking), memories: [], checked: null, tempi: null, quick: [] };
       return [{ ...own, part: partOf(own, marking) }];
     });
     return { unread };
@@ -72,11 +76,13 @@ export class ScoreAnalyst {
       if (tempo !== undefined && tempo !== own.music.tempo) {
         own.music = { ...own.music, tempo };
         own.checked = null;
+        own.tempi = null;
       }
       const marking = markings[own.music.id] ?? own.marking;
       if (marking === own.marking || sameMarks(marking, own.marking)) continue;
       own.marking = marking;
       own.checked = null;
+      own.tempi = null;
       const said = editsOf(marking);
       if (said === own.said) continue;
       own.said = said;
@@ -85,17 +91,22 @@ export class ScoreAnalyst {
     return this.shown();
   }
 
-  /** Plans the next string part that is not planned yet. @returns null where all are, or the marks have changed meanwhile */
+  /** Plans the next string part that is not planned yet; then, part by part, up to which tempo it works. @returns null where all is there */
   async planNext(): Promise<ScoreShown | null> {
     const { turn } = this;
-    const own = this.strings().find(({ checked }) => checked === null);
+    const strings = this.strings();
+    const own = strings.find(({ checked }) => checked === null) ?? strings.find(({ tempi }) => tempi === null);
     if (!own) return null;
-    const { marking, part, music } = own;
+    const { marking, part, music, checked } = own;
     const request = { part, marking, player: usualPlayer(part.instrument!), tempo: music.tempo, passages: sectionPassages(this.bars()) };
-    const made = await givingWay(checkedInSteps(request, own.memories), () => this.turn === turn);
-    if (!made) return this.shown();
-    own.memories = made.memories;
-    own.checked = { report: made.report, limits: made.limits };
+    const isNow = () => this.turn === turn;
+    if (checked === null) {
+      const made = await givingWay(checkedInSteps(request, own.memories), isNow);
+      if (made) Object.assign(own, { memories: made.memories, checked: made });
+    } else {
+      const made = await givingWay(tempiInSteps(request, checked, own.quick), isNow);
+      if (made) Object.assign(own, { tempi: made.tempi, quick: made.memories });
+    }
     return this.shown();
   }
 
@@ -157,10 +168,12 @@ export class ScoreAnalyst {
     return this.strings().map(({ music, part, marking }) => ({ id: music.id, name: music.name, markingId: music.markingId, part, marking }));
   }
 
-  /** Null until all are planned. */
+  /** Null until all are planned, and their tempi known. */
   private checkedParts(): CheckedPart[] | null {
     const strings = this.strings();
-    const made = strings.flatMap(({ music, part, marking, checked }) => (checked ? [{ id: music.id, name: music.name, part, marking, ...checked }] : []));
+    const made = strings.flatMap(({ music, part, marking, checked, tempi }) =>
+      checked && tempi ? [{ id: music.id, name: music.name, part, marking, report: { ...checked.report, ...tempi }, limits: checked.limits }] : [],
+    );
     return made.length === strings.length ? made : null;
   }
 
@@ -240,7 +253,7 @@ function partOf({ music, read }: Pick<Own, 'music' | 'read'>, marking: Marking):
 }
 
 /** Strokes as planned, else the events as slurs join them. */
-function laneOf({ music, part, marking, checked }: Own): LaneShown {
+function laneOf({ music, part, marking, checked, tempi }: Own): LaneShown {
   const [row] = linesOf(part);
   const loudness = loudnessOf(part);
   const links = slurLinks(part, row!, marking);
@@ -267,5 +280,12 @@ function laneOf({ music, part, marking, checked }: Own): LaneShown {
       loud: DYNAMIC_LEVELS.indexOf(loudness.levelAt(onset)),
     });
   });
-  return { partId: music.id, name: music.name, instrument: part.instrument, strokes, planned: plan !== null || part.instrument === null };
+  return {
+    partId: music.id,
+    name: music.name,
+    instrument: part.instrument,
+    strokes,
+    planned: plan !== null || part.instrument === null,
+    tempoKnown: tempi !== null || part.instrument === null,
+  };
 }

@@ -49,6 +49,8 @@ export interface LaneShown {
   strokes: StrokeShown[];
   /** Both hands are planned for the marks that it has now. */
   planned: boolean;
+  /** Up to which tempo it works is known. */
+  tempoKnown: boolean;
 }
 
 export interface ChordShown {
@@ -78,7 +80,7 @@ export interface ScoreShown {
   phrases: Phrase[];
   chords: ChordShown[];
   entries: EntryShown[];
-  /** Null until every string part is planned. */
+  /** Null until every string part is planned and its tempi are known. */
   tempo: ScoreTempo | null;
 }
 

@@ -64,8 +64,10 @@ export interface RehearsalPage {
   /** Spots that the page has no room for. */
   moreSpots: number;
   disagreements: Array<{ barIndex: number; bars: string; who: string[]; text: string }>;
+  moreDisagreements: number;
   left: Array<{ bars: string; who: string[]; because: string }>;
   entries: Array<{ barIndex: number; at: string; who: string; silent: string; cue: string; printed: boolean }>;
+  moreEntries: number;
 }
 
 interface Asked {
@@ -80,10 +82,8 @@ interface Asked {
   section: { name: string; partIds: readonly string[] } | null;
 }
 
-/** So many spots are on the page, the worst; a page is one sheet. */
-export const MOST_SPOTS = 12;
-const MOST_DISAGREEMENTS = 10;
-const MOST_ENTRIES = 10;
+/** What one sheet holds, of A4 and of Letter, in lines and letters of a line (measured on the printed page). */
+const ROOM = { spots: { lines: 30, letters: 100 }, column: { lines: 14, letters: 50 } };
 
 export function rehearsalPage({ all, strings, groups, wanted, section }: Asked): RehearsalPage {
   const isOurs = (id: string) => section === null || section.partIds.includes(id);
@@ -92,6 +92,7 @@ export function rehearsalPage({ all, strings, groups, wanted, section }: Asked):
   const limits = own.map(({ id, name, limits: each }) => ({ partId: id, name, limits: each }));
   const against = spotsAgainst(limits, wanted);
   const spots = spotsOf(bars, own);
+  const shown = fitting(spots, ROOM.spots, ({ who, kind, places, text, hearIt, tryIt }) => [who, kind, places, text, hearIt, tryIt].join(' '));
   const concerned = groups.filter(({ members, differences }) => differences.length > 0 && members.some(({ partId }) => isOurs(partId)));
   return {
     section: section?.name ?? null,
@@ -101,15 +102,39 @@ export function rehearsalPage({ all, strings, groups, wanted, section }: Asked):
     against,
     opening: against.length ? cheapestOpening(limits, wanted) : null,
     tunes: tunesOf(bars, all),
-    spots: spots.slice(0, MOST_SPOTS).sort((a, b) => a.barIndex - b.barIndex),
-    moreSpots: Math.max(0, spots.length - MOST_SPOTS),
-    disagreements: concerned
-      .filter(({ left }) => left === null)
-      .map((group) => ({ barIndex: group.fromBar, bars: sayBars(bars, group), who: namesOf(group), text: differenceText(group) }))
-      .slice(0, MOST_DISAGREEMENTS),
-    left: concerned.flatMap((group) => (group.left === null ? [] : [{ bars: sayBars(bars, group), who: namesOf(group), because: group.left }])),
-    entries: entriesAll(own, all).slice(0, MOST_ENTRIES),
+    spots: shown.sort((a, b) => a.barIndex - b.barIndex),
+    moreSpots: spots.length - shown.length,
+    ...apartOnPage(concerned, bars),
+    ...entriesOnPage(entriesAll(own, all)),
   };
+}
+
+/** As many as there is room for, in their order; one at least. */
+function fitting<T>(all: readonly T[], { lines, letters }: { lines: number; letters: number }, textOf: (each: T) => string): T[] {
+  let used = 0;
+  const count = all.findIndex((each) => (used += Math.ceil(textOf(each).length / letters)) > lines);
+  return count < 0 ? [...all] : all.slice(0, Math.max(1, count));
+}
+
+/** What is still apart, then what was left so. */
+function apartOnPage(concerned: readonly RhythmGroup[], bars: readonly Bar[]): Pick<RehearsalPage, 'disagreements' | 'moreDisagreements' | 'left'> {
+  const left = concerned.flatMap((group) => (group.left === null ? [] : [{ bars: sayBars(bars, group), who: namesOf(group), because: group.left }]));
+  const open = concerned
+    .filter((group) => group.left === null)
+    .sort((a, b) => Number(b.agreement === 'opposite bows') - Number(a.agreement === 'opposite bows') || a.fromBar - b.fromBar)
+    .map((group) => ({ barIndex: group.fromBar, bars: sayBars(bars, group), who: namesOf(group), text: differenceText(group) }));
+  const shown = fitting(open, ROOM.column, ({ bars: at, text }) => `${at} ${text}`);
+  const room = ROOM.column.lines - shown.length;
+  return {
+    disagreements: shown.sort((a, b) => a.barIndex - b.barIndex),
+    moreDisagreements: open.length - shown.length,
+    left: fitting(left, { ...ROOM.column, lines: Math.max(2, room) }, ({ bars: at, who, because }) => `${at} ${who.join()} apart on purpose ${because}`),
+  };
+}
+
+function entriesOnPage(all: RehearsalPage['entries']): Pick<RehearsalPage, 'entries' | 'moreEntries'> {
+  const entries = fitting(all, ROOM.column, ({ at, who, silent, cue }) => `${at} ${who} ${silent} ${cue}`);
+  return { entries, moreEntries: all.length - entries.length };
 }
 
 const rangeOf = ({ floor, ceiling, none }: Report['tempo'] | Report['passages'][number]) => ({ floor, ceiling, none: none !== null });

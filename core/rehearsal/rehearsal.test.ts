@@ -8,7 +8,7 @@ import { sectionsOf } from '../ensemble/sections';
 import { usualPlayer } from '../instruments/player';
 import { applyChanges } from '../marking/change';
 import { cheapestOpening, spotsAgainst, type PartLimits } from './opening';
-import { MOST_SPOTS, rehearsalPage, sectionPassages } from './page';
+import { rehearsalPage, sectionPassages } from './page';
 
 const { parts } = demoScore('mill-race-serenade').score;
 const { bars } = parts[0]!;
@@ -78,7 +78,9 @@ describe('the page', () => {
     if (page.opening) expect(page.opening.spots.length).toBeLessThanOrEqual(page.against.length);
   });
   test('its spots are the worst of all parts, in bar order, each with who has it', () => {
-    expect(page.spots.length).toBeLessThanOrEqual(MOST_SPOTS);
+    expect(page.spots.length).toBeGreaterThan(5);
+    expect(page.spots.length).toBeLessThanOrEqual(30);
+    expect(page.moreSpots).toBeGreaterThan(0);
     expect(page.spots.map(({ barIndex }) => barIndex)).toEqual([...page.spots.map(({ barIndex }) => barIndex)].sort((a, b) => a - b));
     const told = (each: (typeof strings)[number]) => each.report.findings.filter((finding) => isSpot(finding) && !FINDINGS[finding.kind].likeness);
     const worst = Math.max(...strings.flatMap((each) => told(each).map(({ severity }) => severity)));

@@ -4,10 +4,19 @@ import { copyOf, drop, expect, openNew, ready, saved, test } from './steps';
 import type { Page } from '@playwright/test';
 
 const lanes = (page: Page) => page.getByRole('group', { name: /^Parts side by side/ });
-const side = (page: Page) => page.getByRole('complementary', { name: 'Who plays together' });
+const side = (page: Page) => page.getByRole('complementary', { name: 'About the score' });
 /** Groups that are listed, whatever stands in their cards. */
-const groupsOf = (page: Page) => side(page).locator(':scope > ul > li');
-const bowed = (page: Page) => expect(side(page).getByRole('status')).toContainText(/tempo|together/);
+const groupsOf = (page: Page) => side(page).getByRole('tabpanel').locator(':scope > ul > li');
+/** The score of a new piece. */
+async function openScore(page: Page, name: string, title: string): Promise<string> {
+  await openNew(page, name, title);
+  const html = await (await page.request.get(page.url())).text();
+  const address = `/score/${html.match(/pieceId\\?":\\?"([0-9a-f-]{36})/)![1]!}`;
+  await page.goto(address);
+  await bowed(page);
+  return address;
+}
+const bowed = (page: Page) => expect(side(page).getByRole('status')).toContainText(/All together|No common tempo|At any tempo/);
 
 test('opposite bows are found, carried, seen, and taken back in the other part', async ({ page }) => {
   await openNew(page, 'mill-race-serenade', 'Side By Side');
@@ -111,6 +120,97 @@ test('slurs that differ are said, carried and undone by keys; larger and smaller
   await expect.poll(width).toBe(wide);
 });
 
+test('who has the tune, chords; an entry gets its cue, printed in the part and taken back there', async ({ page }) => {
+  const address = await openScore(page, 'mill-race-serenade', 'Cues And Tunes');
+  await lanes(page).evaluate((box) => box.scrollTo({ left: 33 * 3 * 16 }));
+  await expect(page.getByRole('region', { name: 'Viola', exact: true }).getByTitle(/^tune, bars 33–48/)).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Violin I', exact: true }).getByTitle(/^held, bars 33–48/)).toBeVisible();
+  await expect(lanes(page).getByTitle('B dominant seventh', { exact: true }).first()).toHaveText('B7');
+  await side(page).getByRole('tab', { name: 'Entries' }).click();
+  const entry = side(page).getByRole('article', { name: 'Violin I at 53/1' });
+  await expect(entry).toContainText('4 bars of rest');
+  await entry
+    .getByRole('button', { name: /^Print the cue of/ })
+    .first()
+    .click();
+  await expect(entry).toContainText('printed in the part');
+  await saved(page);
+  await entry.getByRole('link', { name: 'printed in the part' }).click();
+  await ready(page);
+  // Engraved where the player reads, and in the file as small notes.
+  await expect(
+    page
+      .locator('#score svg')
+      .filter({ hasText: /Violin II|Viola/ })
+      .first(),
+  ).toBeVisible();
+  const part = page.url().match(/desk\/([0-9a-f-]+)/)![1]!;
+  const marked = `/api/pieces/${address.split('/').pop()!}/marked?part=${part}`;
+  const file = await (await page.request.get(marked)).text();
+  expect(file).toContain('<cue/>');
+  await page.getByRole('button', { name: /^Undo: .*cue of/ }).click();
+  await saved(page);
+  expect(await (await page.request.get(marked)).text()).not.toContain('<cue/>');
+});
+
+test('the tempo of the piece: who decides it where; another one for all in one step; a group is left apart for a reason; all of it on the rehearsal page', async ({
+  page,
+}) => {
+  const address = await openScore(page, 'mill-race-serenade', 'Tempo And Reasons');
+  await side(page).getByRole('tab', { name: 'Tempo' }).click();
+  const stretches = side(page).getByRole('list', { name: 'Tempo by stretch' }).getByRole('listitem');
+  await expect(stretches).toHaveCount(8);
+  await expect(stretches.filter({ hasText: 'C · 49–64' })).toContainText('does not work');
+  await expect(side(page).getByRole('region', { name: 'In the way' })).toContainText(/Violin I, 5\d/);
+  const wanted = side(page).getByLabel('Wanted tempo of the piece in quarters per minute');
+  await expect(wanted).toHaveValue('112');
+  await wanted.fill('70');
+  await wanted.press('Enter');
+  await bowed(page);
+  await expect(stretches.filter({ hasText: 'C · 49–64' })).toContainText('works');
+  await saved(page);
+  await page.getByRole('button', { name: /^Undo: Tempo of all parts 70/ }).click();
+  await bowed(page);
+  await expect(wanted).toHaveValue('112');
+
+  await side(page).getByRole('tab', { name: 'Together' }).click();
+  const differing = side(page).getByRole('button', { name: /^differing/ });
+  const before = Number((await differing.innerText()).match(/\d+/)![0]);
+  await lanes(page).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('l');
+  const why = side(page).getByLabel('Leave it as it is, because');
+  await expect(why).toBeFocused();
+  await why.fill('The cellos phrase over it.');
+  await why.press('Enter');
+  await expect(differing).toHaveText(`differing ${before - 1}`);
+  await expect(side(page).getByRole('button', { name: /^left apart/ })).toHaveText('left apart 1');
+  await saved(page);
+
+  await page.getByRole('link', { name: 'Rehearsal page' }).click();
+  await expect(page.getByRole('region', { name: 'Spots in bar order' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Tempo' })).toContainText('112 does not work in C');
+  await expect(page.getByRole('region', { name: 'Still bowed or printed apart' })).toContainText('apart on purpose, The cellos phrase over it.');
+  await expect(page.getByRole('region', { name: 'Entries' })).toContainText('53/1 Violin I, 4 bars of rest');
+  for (const format of ['A4', 'Letter']) expect((await page.pdf({ format })).toString('latin1').match(/\/Type \/Page\b/g)).toHaveLength(1);
+  await page.getByLabel('Whom the page is for').selectOption('Viola');
+  await expect(page.getByRole('heading', { name: 'Tempo And Reasons, Viola' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Entries' })).toContainText('Nobody rests for a whole bar.');
+
+  // Looked at again, it differs again.
+  await page.goto(address);
+  await bowed(page);
+  await side(page)
+    .getByRole('button', { name: /^left apart/ })
+    .click();
+  await groupsOf(page).first().getByRole('button').click();
+  await side(page).getByRole('button', { name: 'look at it again' }).click();
+  await side(page)
+    .getByRole('button', { name: /^differing/ })
+    .click();
+  await expect(differing).toHaveText(`differing ${before}`);
+});
+
 test('a single part says what is needed', async ({ page }) => {
   await page.goto('/');
   await drop(page, [{ name: 'alone.musicxml', content: copyOf('staircase', 'Alone') }]);
@@ -138,6 +238,7 @@ for (const [name, size] of [
     await lanes(page).focus();
     await page.keyboard.press('ArrowRight');
     await expect(side(page).getByRole('article')).toBeVisible();
+    await side(page).getByRole('tab', { name: 'Tempo' }).click();
     for (const theme of ['light', 'dark']) {
       await page.evaluate((value) => (document.documentElement.dataset.theme = value), theme);
       const { violations } = await new AxeBuilder({ page }).analyze();

@@ -208,6 +208,30 @@ test('notes for the player: by note, bar and passage, in the score, in the addre
   expect(words).toEqual(expect.arrayContaining(['listen: the bass line, then the violas', 'character: dry and quick', 'lighter']));
 });
 
+test('what the others do at a note; the cue before the next entry by one key', async ({ page }) => {
+  await openNew(page, 'mill-race-serenade', 'Among Others');
+  const address = page.url().split('?')[0]!;
+  await page.goto(`${address}?bars=33`);
+  await ready(page);
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('a');
+  const around = page.getByRole('region', { name: 'Around the note' });
+  await expect(around).toContainText('You hold the chord. The tune is in Viola.');
+  await expect(around).toContainText('G major: ');
+  await expect(around).toContainText(/third of G; pure over G it is 14 cents lower|fifth of G/);
+  await expect(around.getByText('Tune to')).toBeVisible();
+  const entry = page.getByRole('article', { name: 'Entry at Bar 53/1' });
+  await expect(entry).toContainText('4 bars of rest');
+  await page.locator('#score').focus();
+  await page.keyboard.press('i');
+  await expect(page.getByRole('button', { name: /^Undo: Bar 53\/1: cue of/ })).toBeVisible();
+  await expect(entry).toContainText('A cue is printed.');
+  await page.locator('#score').focus();
+  await page.keyboard.press('i');
+  await expect(entry).not.toContainText('A cue is printed.');
+  await saved(page);
+});
+
 test('addresses as people say them', async ({ page }) => {
   await page.goto('/?find=mill+race+serenade.musicxml');
   await page.getByRole('link', { name: /^Violin I 129/ }).click();

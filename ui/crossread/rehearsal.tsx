@@ -12,6 +12,7 @@ import { ProblemNote } from '@/ui/kit/problem';
 import { nameOf, useAnswer } from '@/ui/kit/queries';
 import { Select } from '@/ui/kit/select';
 import type { ScoreData } from './model/score-data';
+import { stillToDo } from './model/still-to-do';
 import { useScore } from './model/use-score';
 import { useStores } from './model/use-stores';
 import { useTempi } from './model/use-tempi';
@@ -28,7 +29,6 @@ export function Rehearsal({ data, studio, partId }: { data: ScoreData; studio: s
   const answer = useAnswer({ key: ['rehearsal', tempo ? nameOf(tempo) : 0, partId], ask: tempo ? () => rehearsal(partId) : null, keep: true });
   const page = answer.value;
   const strings = shown?.lanes.filter(({ instrument }) => instrument !== null) ?? [];
-  const left = strings.filter(({ planned }) => !planned).length;
   return (
     <div className="min-h-screen">
       <PageHeader path={[data.title, { name: 'Side by side', href: `/score/${data.pieceId}` }, 'Rehearsal page']}>
@@ -62,7 +62,7 @@ export function Rehearsal({ data, studio, partId }: { data: ScoreData; studio: s
         )}
         {!page && !problem && (shown === null || strings.length > 0) && (
           <p role="status" className="mt-3 text-soft">
-            {shown ? `Bowing the parts: ${left} to go …` : 'Laying the parts side by side …'}
+            {shown ? stillToDo(shown.lanes) : 'Laying the parts side by side …'}
           </p>
         )}
         {page && <Contents page={page} />}
@@ -87,7 +87,7 @@ function Block({ name, children }: { name: string; children: ReactNode }) {
 const listed = (names: readonly string[]): string => names.join(', ');
 
 function Contents({ page }: { page: RehearsalPage }) {
-  const { tempo, sections, wanted, against, opening, tunes, spots, moreSpots, disagreements, left, entries } = page;
+  const { tempo, sections, wanted, against, opening, tunes, spots, moreSpots, disagreements, moreDisagreements, left, entries, moreEntries } = page;
   const failing = sections.filter(
     ({ tempo: { none, ceiling, floor } }) => none || (ceiling !== null && ceiling < wanted) || (floor !== null && floor > wanted),
   );
@@ -137,6 +137,7 @@ function Contents({ page }: { page: RehearsalPage }) {
               </li>
             ))}
           </ul>
+          {moreDisagreements > 0 && <p className="text-soft">{moreDisagreements} more side by side.</p>}
         </Block>
         <Block name="Entries">
           {entries.length === 0 && <p>Nobody rests for a whole bar.</p>}
@@ -148,6 +149,7 @@ function Contents({ page }: { page: RehearsalPage }) {
               </li>
             ))}
           </ul>
+          {moreEntries > 0 && <p className="text-soft">{moreEntries} more side by side.</p>}
         </Block>
       </div>
     </>

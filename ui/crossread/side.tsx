@@ -4,6 +4,7 @@ import { Tabs } from 'radix-ui';
 import type { ComponentType } from 'react';
 import { Entries } from './entries';
 import { Groups } from './groups';
+import { stillToDo } from './model/still-to-do';
 import { SIDE_TABS, useCrossreadModel, type SideTab } from './model/use-crossread';
 import { TempoTab } from './tempo-tab';
 
@@ -14,14 +15,13 @@ const LABELS: Readonly<Record<SideTab, string>> = { groups: 'Together', entries:
 export function Side() {
   const { shown, tab, setTab } = useCrossreadModel();
   const { tempo, lanes } = shown!;
-  const left = lanes.filter(({ planned }) => !planned).length;
   return (
     <aside
       aria-label="About the score"
       className="flex w-80 shrink-0 flex-col border-l border-line max-lg:max-h-[45dvh] max-lg:w-full max-lg:border-t max-lg:border-l-0"
     >
       <p role="status" className="border-b border-line bg-sheet px-3 py-2 text-[13px]">
-        {tempo ? tempo.all.text : `Bowing the parts: ${left} to go …`}
+        {tempo ? tempo.all.text : stillToDo(lanes)}
       </p>
       <Tabs.Root value={tab} onValueChange={(next) => setTab(next as SideTab)} className="flex min-h-0 grow flex-col">
         <Tabs.List aria-label="Together, entries, tempo" className="flex border-b border-line px-1">
