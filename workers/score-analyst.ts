@@ -8,6 +8,8 @@ import type { OtherPart } from '../core/ensemble/ensemble';
 import { cueChanges, entriesOf, hasCue, withoutCue, type Entry } from '../core/ensemble/entries';
 import { leftChanges, playedBows, rhythmGroups, writtenBows, type BowsOf, type Direction, type Member, type RhythmGroup } from '../core/ensemble/groups';
 import { harmonyOf } from '../core/ensemble/harmony';
+import { notesInChord } from '../core/ensemble/in-chord';
+import { staffOf } from '../core/ensemble/staff';
 import { bowedTogether, type Agreed, type PlannedPart } from '../core/ensemble/together';
 import { correctedPart } from '../core/formats/musicxml/corrected';
 import { readPartDocument } from '../core/formats/musicxml/part-document';
@@ -30,7 +32,7 @@ import { loudnessOf } from '../core/score/loudness';
 import type { Bar, Part } from '../core/score/score';
 import { clockFor } from '../core/score/time';
 import { givingWay } from './giving-way';
-import type { CarriedTo, EntryShown, LaneShown, ScoreMusic, ScoreShown, ScoreTempo, StrokeShown } from './score-questions';
+import type { CarriedTo, EntryShown, LaneShown, ScoreMusic, ScoreShown, ScoreTempo, StaffShown, StrokeShown } from './score-questions';
 
 interface Own {
   music: ScoreMusic;
@@ -145,6 +147,15 @@ export class ScoreAnalyst {
   withoutCue(partId: string, barIndex: number): CarriedTo[] {
     const own = this.parts.find(({ music }) => music.id === partId);
     return own ? [{ partId, changes: withoutCue({ barIndex }, own.part, own.marking) }] : [];
+  }
+
+  /** The notes of a part; null where there is no such part. */
+  staff(partId: string): StaffShown | null {
+    const own = this.parts.find(({ music }) => music.id === partId);
+    if (!own) return null;
+    const harmony = harmonyOf(this.parts.map(({ part }) => part));
+    const foreign = notesInChord(linesOf(own.part)[0]!, own.part.bars, harmony).flatMap(({ noteId, foreign: what }) => (what ? [{ id: noteId, what }] : []));
+    return { line: staffOf(own.part), foreign };
   }
 
   /** The page for the rehearsal, of the whole score or of one part's section; null until every string part is planned. */

@@ -1,7 +1,9 @@
 /** What Crossread asks about a whole score, and what it is answered. */
 import type { Entry } from '../core/ensemble/entries';
 import type { RhythmGroup } from '../core/ensemble/groups';
+import type { Foreign } from '../core/ensemble/in-chord';
 import type { Phrase } from '../core/ensemble/roles';
+import type { StaffLine } from '../core/ensemble/staff';
 import type { TempoForAll } from '../core/ensemble/tempo-for-all';
 import type { Told } from '../core/instruments/as-told';
 import type { InstrumentKind } from '../core/score/score';
@@ -82,6 +84,12 @@ export interface ScoreShown {
   entries: EntryShown[];
   /** Null until every string part is planned and its tempi are known. */
   tempo: ScoreTempo | null;
+}
+
+/** The notes of a part as they stand on its staff, and those that are foreign to the chord. */
+export interface StaffShown {
+  line: StaffLine;
+  foreign: Array<{ id: string; what: Foreign }>;
 }
 
 export interface ScoreTempo {

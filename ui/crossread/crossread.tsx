@@ -52,7 +52,7 @@ export function Crossread({ data }: { data: ScoreData }) {
 }
 
 function Room({ model }: { model: CrossreadModel }) {
-  const { shown, problem, group, agreed, step, carry, propose, takeAgreed, select } = model;
+  const { shown, problem, group, agreed, step, stepLane, carry, propose, takeAgreed, select } = model;
   if (!shown) return problem ? null : <Waiting className="p-6">Laying the parts side by side …</Waiting>;
   const strings = shown.lanes.filter(({ instrument }) => instrument !== null);
   if (strings.length < 2)
@@ -65,6 +65,7 @@ function Room({ model }: { model: CrossreadModel }) {
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.key === 'ArrowRight' || event.key === 'ArrowLeft') step(event.key === 'ArrowRight' ? 1 : -1);
+    else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') stepLane(event.key === 'ArrowDown' ? 1 : -1);
     else if (event.key === 'c' && group) void carry(CARRIED, group, group.members[0]!);
     else if (event.key === 'b' && group) void propose(group);
     else if (event.key === 'l' && group) document.querySelector<HTMLElement>(`[aria-label="${LEAVE}"]`)?.focus();

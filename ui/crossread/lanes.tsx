@@ -3,11 +3,12 @@
 import Link from 'next/link';
 import { memo, useEffect, useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import type { RhythmGroup } from '@/core/ensemble/groups';
-import { Button } from '@/ui/kit/button';
+import { Button, TextButton } from '@/ui/kit/button';
 import type { Phrase, Role } from '@/core/ensemble/roles';
 import type { BarShown, ChordShown, LaneShown, StrokeShown } from '@/workers/score-questions';
 import { AGREEMENT, AgreementSign } from './agreement';
 import { chunksIn, chunksOf, laneHeight, NAME_PX, rowsOf, xOf, type Chunk } from './layout';
+import { FocusStaff, STAFF_PX } from './staff';
 import { barsText } from './model/bars-text';
 import { useCrossreadModel } from './model/use-crossread';
 
@@ -38,7 +39,7 @@ export function Lanes() {
       ref={scroller}
       tabIndex={0}
       role="group"
-      aria-label="Parts side by side. Left and right arrows go from group to group, b bows together, c carries, l leaves it for a reason, Escape closes."
+      aria-label="Parts side by side. Left and right arrows go from group to group, up and down show the notes of a part, b bows together, c carries, l leaves it for a reason, Escape closes."
       className="min-h-0 grow overflow-auto focus-visible:-outline-offset-2"
       onScroll={look}
     >
@@ -179,22 +180,32 @@ function Band({ bars, groups, chunks, pxPerQuarter }: Drawn & { groups: readonly
 }
 
 function Lane({ lane, bars, chunks, pxPerQuarter, height, group }: Drawn & { lane: LaneShown; height: number; group: RhythmGroup | null }) {
-  const { shown } = useCrossreadModel();
+  const { shown, focused, setFocused } = useCrossreadModel();
+  const isFocused = focused === lane.partId;
+  const tall = height + (isFocused ? STAFF_PX : 0);
   const phrases = useMemo(() => shown!.phrases.filter(({ partId }) => partId === lane.partId), [shown, lane.partId]);
   const isMember = group?.members.some(({ partId }) => partId === lane.partId) ?? false;
   const last = group && bars[group.toBar];
   return (
     <section aria-label={lane.name} className="flex border-b border-line bg-sheet">
-      <div className="sticky left-0 z-10 flex shrink-0 flex-col justify-center border-r border-line bg-paper px-3" style={{ width: NAME_PX, height }}>
+      <div className="sticky left-0 z-10 flex shrink-0 flex-col justify-center border-r border-line bg-paper px-3" style={{ width: NAME_PX, height: tall }}>
         <Link
           href={`/desk/${lane.partId}${group ? `?bars=${bars[group.fromBar]!.label}-${last!.label}` : ''}`}
           className="line-clamp-2 font-semibold hover:underline"
         >
           {lane.name}
         </Link>
+        <TextButton
+          className="w-fit text-xs text-soft"
+          aria-expanded={isFocused}
+          aria-label={`Notes of ${lane.name}`}
+          onClick={() => setFocused(isFocused ? null : lane.partId)}
+        >
+          {isFocused ? 'strokes alone' : 'notes'}
+        </TextButton>
         {!lane.planned && <span className="text-[11px] text-soft">not bowed yet …</span>}
       </div>
-      <div className="relative grow" style={{ height }}>
+      <div className="relative grow" style={{ height: tall }}>
         {group && isMember && (
           <span
             aria-hidden
@@ -206,6 +217,7 @@ function Lane({ lane, bars, chunks, pxPerQuarter, height, group }: Drawn & { lan
         {chunks.map((chunk) => (
           <LanePiece key={chunk.fromBar} strokes={lane.strokes} bars={bars} chunk={chunk} pxPerQuarter={pxPerQuarter} height={height} />
         ))}
+        {isFocused && <FocusStaff partId={lane.partId} bars={bars} chunks={chunks} pxPerQuarter={pxPerQuarter} above={height} />}
       </div>
     </section>
   );

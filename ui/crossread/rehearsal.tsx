@@ -165,7 +165,8 @@ function Spot({ spot }: { spot: RehearsalSpot }) {
       <p>
         <strong>{listed(who)}</strong>{' '}
         <span className={severity > 1 ? 'text-plum' : 'text-soft'}>
-          {'◆'.repeat(severity)} {kind}.
+          {'◆'.repeat(severity)} {kind}
+          {more.length > 0 && `, also ${more.join(', ')}`}.
         </span>{' '}
         {text}
         {hearIt && <span className="text-spruce"> {hearIt}</span>}

@@ -24,6 +24,8 @@ export function useCrossread(data: ScoreData) {
   const [pxPerQuarter, setPxPerQuarter] = useState(16);
   const [othersOpen, setOthersOpen] = useState(false);
   const [tab, setTab] = useState<SideTab>('groups');
+  /** The part whose notes are shown. */
+  const [focused, setFocused] = useState<string | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
   const listed = useMemo(() => (shown?.groups ?? []).filter((group) => isListed(group, which)), [shown, which]);
   const group = shown?.groups.find(({ id }) => id === selected) ?? null;
@@ -51,6 +53,13 @@ export function useCrossread(data: ScoreData) {
     if (next) select(next);
   }
 
+  /** The notes of the lane above or below; from the last one on there are none. */
+  function stepLane(by: number) {
+    const ids = strings.map(({ partId }) => partId);
+    const at = focused === null ? (by > 0 ? -1 : ids.length) : ids.indexOf(focused);
+    setFocused(ids[at + by] ?? null);
+  }
+
   const strings = shown?.lanes.filter(({ instrument }) => instrument !== null) ?? [];
   return {
     data,
@@ -64,6 +73,9 @@ export function useCrossread(data: ScoreData) {
     select,
     lookAt,
     step,
+    focused,
+    setFocused,
+    stepLane,
     tab,
     setTab,
     tempi: tempi.tempi,

@@ -11,7 +11,7 @@ import type { RehearsalPage } from '@/core/rehearsal/page';
 import { getJson, Refused } from '@/ui/kit/queries';
 import type { Problem } from '@/ui/kit/problem';
 import type { ScoreAnalyst } from '@/workers/score-analyst';
-import type { CarriedTo, ScoreMusic, ScoreShown } from '@/workers/score-questions';
+import type { CarriedTo, ScoreMusic, ScoreShown, StaffShown } from '@/workers/score-questions';
 
 const isObject = (value: unknown): boolean => typeof value === 'object' && value !== null;
 const musicShape: z.ZodType<ScoreMusic[]> = z.array(
@@ -82,6 +82,7 @@ export function useScore(pieceId: string, markings: Readonly<Record<string, Mark
     left: async (group: RhythmGroup, because: string | null): Promise<CarriedTo[]> => (await analyst?.left(group, because)) ?? [],
     cue: async (partId: string, noteId: string, index: number): Promise<CarriedTo[]> => (await analyst?.cue(partId, noteId, index)) ?? [],
     withoutCue: async (partId: string, barIndex: number): Promise<CarriedTo[]> => (await analyst?.withoutCue(partId, barIndex)) ?? [],
+    staff: async (partId: string): Promise<StaffShown | null> => (await analyst?.staff(partId)) ?? null,
     rehearsal: async (partId: string | null): Promise<RehearsalPage | null> => (await analyst?.rehearsal(partId)) ?? null,
   };
 }
