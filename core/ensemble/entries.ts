@@ -53,7 +53,10 @@ const NOBODY: HasTune = () => false;
 /** Entries of a part's first line after a bar of silence or more. */
 export function entriesOf(part: Part, others: readonly Listening[], hasTune: HasTune = NOBODY): Entry[] {
   const events = linesOf(part)[0]!.events.filter(({ grace }) => !grace);
+  const shortest = part.bars.reduce((least, { ticks, into }) => (into > 0 ? least : Math.min(least, ticks)), Infinity);
   return events.flatMap((event, i): Entry[] => {
+    // Counting bars takes its time: where there is no room for one it is not done.
+    if (event.onset - (events[i - 1]?.end ?? 0) < shortest) return [];
     const silence = silenceBetween(part.bars, events[i - 1]?.end ?? 0, event.onset);
     if (silence.bars < FEWEST_BARS) return [];
     const [note] = event.notes;

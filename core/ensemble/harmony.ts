@@ -130,11 +130,22 @@ function lacking(kind: ChordKind, member: number): number {
 const same = (a: Chord | null, b: Chord | null): boolean =>
   a === b || (a !== null && b !== null && a.root === b.root && a.kind === b.kind && a.inversion === b.inversion);
 
+/** Classes are kept in a row: from so many fifths below C. */
+const BELOW = 32;
+const ROW = 64;
+/** Members of every kind as half steps over the root. */
+const HALF_STEPS = CHORD_KINDS.map((kind) => SHAPES[kind].members.map(halfStepsOf));
+
 /** What sounds over a few beats, and the chord that explains it best. */
 class Stretch {
-  private readonly foreign = new Map<Class, number>();
-  private readonly bass = new Map<Class, number>();
-
+  /** By class: what it costs as foreign. */
+  private readonly foreign = new Float64Array(ROW);
+  private readonly classes: Class[] = [];
+  /** By half step: the same, and with what the lowest notes weigh. */
+  private readonly explained = new Float64Array(12);
+  private readonly heard = new Uint8Array(12);
+  private all = 0;
+  private wholeBass = 0;
   private beats = 0;
   private lowest: Class | null = null;
 
@@ -142,54 +153,53 @@ class Stretch {
   add({ foreign, bass, lowest }: Beat): void {
     this.beats++;
     this.lowest = lowest ?? this.lowest;
-    for (const [of, cost] of foreign) this.foreign.set(of, (this.foreign.get(of) ?? 0) + cost);
-    for (const [of, cost] of bass) this.bass.set(of, (this.bass.get(of) ?? 0) + cost);
+    for (const [of, cost] of foreign) {
+      if (!this.foreign[of + BELOW]) this.classes.push(of);
+      this.foreign[of + BELOW]! += cost;
+      this.explained[halfStepsOf(of)]! += cost;
+      this.heard[halfStepsOf(of)] = 1;
+      this.all += cost;
+    }
+    for (const [of, cost] of bass) {
+      this.explained[halfStepsOf(of)]! += BASS * cost;
+      this.wholeBass += BASS * cost;
+    }
   }
 
+  /** A single class is no chord, but a stretch can be made of it. */
   best(): { cost: number; chord: Chord | null } {
-    // A single class is no chord, but a stretch can be made of it.
-    const all = [...this.foreign.values()].reduce((sum, each) => sum + each, 0);
-    const { lowest } = this;
-    const wholeBass = BASS * [...this.bass.values()].reduce((sum, each) => sum + each, 0);
-    const byHalfStep = this.byHalfStep();
-    let [best, second]: Array<{ cost: number; chord: Chord | null }> = [
-      { cost: Infinity, chord: null },
-      { cost: Infinity, chord: null },
-    ];
-    for (const root of this.foreign.keys()) {
-      for (const kind of CHORD_KINDS) {
-        const { members, rare } = SHAPES[kind];
-        let cost = all + wholeBass + rare * this.beats;
-        for (let i = 0; i < members.length; i++) {
-          const own = root + members[i]!;
-          const there = byHalfStep[halfStepsOf(own)];
-          if (!there) {
-            cost += lacking(kind, i);
-            continue;
-          }
-          cost -= there.cost;
-          if (!this.foreign.has(own)) cost += MISSPELLED;
-          cost -= BASS * (this.bass.get(there.of) ?? 0);
-        }
-        const inversion = lowest === null ? 0 : inversionOf({ root, kind }, lowest);
-        cost += TURNED[inversion]!;
-        if (cost < best!.cost) {
-          if (best!.chord && best!.chord.root !== root) second = best!;
-          best = { cost, chord: { root, kind, inversion } };
-        } else if (cost < second!.cost && best!.chord!.root !== root) second = { cost, chord: { root, kind, inversion } };
+    let [cost, second] = [Infinity, Infinity];
+    let [root, kind] = [0, 0];
+    for (const own of this.classes) {
+      for (let k = 0; k < CHORD_KINDS.length; k++) {
+        const price = this.price(own, k);
+        if (price < cost) {
+          if (own !== root) second = cost;
+          [cost, root, kind] = [price, own, k];
+        } else if (price < second && own !== root) second = price;
       }
     }
-    const tied = byHalfStep.filter(Boolean).length < 2 || second!.cost - best!.cost < TIE;
-    return { cost: best!.cost, chord: tied ? null : best!.chord };
+    const sounding = this.heard.reduce((sum, each) => sum + each, 0);
+    if (sounding < 2 || second - cost < TIE) return { cost, chord: null };
+    const name = CHORD_KINDS[kind]!;
+    return { cost, chord: { root, kind: name, inversion: this.lowest === null ? 0 : inversionOf({ root, kind: name }, this.lowest) } };
   }
 
-  private byHalfStep(): Array<{ of: Class; cost: number } | undefined> {
-    const all: Array<{ of: Class; cost: number } | undefined> = Array.from({ length: 12 });
-    for (const [of, cost] of this.foreign) {
-      const at = halfStepsOf(of);
-      all[at] = { of, cost: (all[at]?.cost ?? 0) + cost };
+  private price(root: Class, k: number): number {
+    const kind = CHORD_KINDS[k]!;
+    const { members, rare } = SHAPES[kind];
+    const above = HALF_STEPS[k]!;
+    const from = halfStepsOf(root);
+    let cost = this.all + this.wholeBass + rare * this.beats;
+    for (let i = 0; i < members.length; i++) {
+      const at = (from + above[i]!) % 12;
+      if (!this.heard[at]) cost += lacking(kind, i);
+      else {
+        cost -= this.explained[at]!;
+        if (!this.foreign[root + members[i]! + BELOW]) cost += MISSPELLED;
+      }
     }
-    return all;
+    return cost + (this.lowest === null ? TURNED[0]! : TURNED[inversionOf({ root, kind }, this.lowest)]!);
   }
 }
 
