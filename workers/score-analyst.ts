@@ -9,6 +9,7 @@ import { cueChanges, entriesOf, hasCue, withoutCue, type Entry } from '../core/e
 import { leftChanges, playedBows, rhythmGroups, writtenBows, type BowsOf, type Direction, type Member, type RhythmGroup } from '../core/ensemble/groups';
 import { harmonyOf } from '../core/ensemble/harmony';
 import { notesInChord } from '../core/ensemble/in-chord';
+import { remarksOn } from '../core/ensemble/remarks';
 import { staffOf } from '../core/ensemble/staff';
 import { bowedTogether, type Agreed, type PlannedPart } from '../core/ensemble/together';
 import { correctedPart } from '../core/formats/musicxml/corrected';
@@ -218,6 +219,7 @@ export class ScoreAnalyst {
   private shown(): ScoreShown {
     const all = this.all();
     return {
+      remarks: remarksOn(all),
       bars: this.bars().map(({ label, onset, ticks, rehearsal }) => ({ label, onset, ticks, rehearsal })),
       lanes: this.parts.map(laneOf),
       groups: rhythmGroups(this.others(), this.bows()),

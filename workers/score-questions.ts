@@ -75,6 +75,8 @@ export interface EntryShown extends Entry {
 }
 
 export interface ScoreShown {
+  /** What stands in the way of comparing them, in words. */
+  remarks: string[];
   bars: BarShown[];
   lanes: LaneShown[];
   groups: RhythmGroup[];

@@ -42,6 +42,11 @@ export function Crossread({ data }: { data: ScoreData }) {
         </PageHeader>
         {problem && <ProblemNote problem={problem} />}
         {unread.length > 0 && <p className="px-4 py-2 text-[13px] text-plum">Could not be read and is left out: {unread.join(', ')}.</p>}
+        {model.shown?.remarks.map((remark) => (
+          <p key={remark} className="px-4 py-1 text-[13px]">
+            {remark}
+          </p>
+        ))}
         {clashed.length > 0 && (
           <p className="px-4 py-2 text-[13px] text-plum">Somebody else changed the same marks in {clashed.join(', ')}: open its Desk to settle it.</p>
         )}
