@@ -52,7 +52,7 @@ async function problem(response: Response): Promise<string> {
 }
 
 test('the server says that it is there', async () => {
-  expect(await (await health()).json()).toEqual({ ok: true });
+  expect(await (await health()).json()).toMatchObject({ ok: true });
 });
 
 describe('taking in', () => {

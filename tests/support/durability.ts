@@ -60,8 +60,11 @@ export async function durability({ rounds, seed, report = () => undefined }: Dur
     await teacher.open();
     for (let round = 0; round < rounds; round++) {
       const victim = VICTIMS[round % VICTIMS.length]!;
+      const marking = teacher.marks(round);
+      // Every other time something is said to be kept before it all goes down, however slow the machine is; else it may still be loading.
+      if (round % 2 === 0) await Promise.race([teacher.firstKept, marking]);
       const kill = new Promise((resolve) => setTimeout(resolve, 400 + chance() * 2_500)).then(() => killNow(victim, omaggio, teacher));
-      await teacher.marks(round);
+      await marking;
       await kill;
       if (victim === 'start' || victim === 'all') omaggio = await start(more);
       else await until('Omaggio answers again', () => answers(url), 60_000);
@@ -207,6 +210,8 @@ class Teacher {
   readonly said = new Map<number, string | null>();
   /** Fingers that were pressed and of which the screen had said nothing yet when it all went down: they may be stored or not. */
   readonly unsure = new Map<number, Set<string>>();
+  /** Of the round: something was said to be kept. */
+  firstKept: Promise<void> = Promise.resolve();
   private chrome: ChildProcess | null = null;
   private browser: Browser | null = null;
   private page: Page | null = null;
@@ -253,20 +258,23 @@ class Teacher {
   /** Marks notes one after the other until the page is gone or all are marked. */
   async marks(round: number): Promise<void> {
     const finger = FINGERS[round % FINGERS.length]!;
+    let tellKept = (): void => undefined;
+    this.firstKept = new Promise((resolve) => (tellKept = resolve));
     try {
       const page = this.page!;
       if (!page.url().startsWith(this.url)) await this.visit();
-      await page.goto(this.url, { timeout: 10_000 }).catch(() => undefined);
-      await page.locator('[data-report=true]').waitFor({ timeout: 15_000 });
+      await page.goto(this.url, { timeout: 60_000 }).catch(() => undefined);
+      await page.locator('[data-report=true]').waitFor({ timeout: 60_000 });
       await page.locator('[role=group][aria-label^=Score]').focus();
       for (let nth = 1; nth <= NOTES; nth++) {
         await page.keyboard.press('ArrowRight');
         this.unsure.set(nth, new Set([...(this.unsure.get(nth) ?? []), finger, '']));
         await page.keyboard.press(finger);
-        await page.locator('[data-save=saved], [data-save=waiting]').waitFor({ timeout: 4_000 });
+        await page.locator('[data-save=saved], [data-save=waiting]').waitFor({ timeout: 20_000 });
         // The same key again takes a finger away: what counts is what the screen says.
         this.said.set(nth, /finger ([0-4T])/.exec((await page.locator('#status').textContent()) ?? '')?.[1] ?? null);
         this.unsure.delete(nth);
+        tellKept();
       }
     } catch {
       // The browser or the server was killed: what it had said so far counts.
