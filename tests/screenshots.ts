@@ -33,8 +33,17 @@ const SHOTS: readonly Shot[] = [
         .waitFor();
       await page.getByRole('group', { name: /^Parts side by side/ }).focus();
       await press(page, 'ArrowRight', 7);
+      await page.getByRole('button', { name: 'Notes of Violin I', exact: true }).click();
       await press(page, 'b');
       await page.getByRole('group', { name: 'Bowed together' }).waitFor();
+    },
+  },
+  {
+    name: 'rehearsal-page',
+    act: async (page) => {
+      const score = await page.locator('a[href^="/score/"]').first().getAttribute('href');
+      await page.goto(`${score}/rehearsal`);
+      await page.getByRole('region', { name: 'Entries' }).waitFor();
     },
   },
   {
@@ -90,17 +99,6 @@ const SHOTS: readonly Shot[] = [
       await page.getByRole('button', { name: /^Fingered the/ }).click();
       await page.getByRole('dialog').getByLabel(/^Hand/).selectOption('measured');
       await page.getByRole('dialog').getByText('Avoid more, avoid less').click();
-    },
-  },
-  {
-    name: 'desk-bowing-dark',
-    part: ['Mill Race Serenade', 'Cello'],
-    bars: '65-80',
-    theme: 'dark',
-    act: async (page) => {
-      await focus(page);
-      await press(page, 'b');
-      await page.getByRole('region', { name: 'Suggested bowings' }).waitFor();
     },
   },
   {

@@ -37,24 +37,24 @@ import { checked, checkedInSteps, type Checked, type CheckRequest, type Report }
 import { checkedNear, type NearReport } from '../core/checks/near';
 import { tempiInSteps, type QuickMemories, type Tempi } from '../core/checks/tempi';
 import { forkedPlanMemory, newPlanMemory, planNear, type PlanMemory } from '../core/plan/plan';
-import { around, tuneIn, type Around } from '../core/ensemble/around';
+import type { Around } from '../core/ensemble/around';
 import type { OtherPart } from '../core/ensemble/ensemble';
-import { cueChanges, entriesOf, type Entry } from '../core/ensemble/entries';
+import type { Entry } from '../core/ensemble/entries';
 import type { Finding } from '../core/checks/finding';
 import { changesFor, fitOf, type FitRequest, type FitRow, type ForPlayer } from '../core/checks/fit';
 import { remediesInSteps, type TriedRemedy } from '../core/checks/remedies';
+import { aroundNote, cueAmong, entriesAmong, wantedTempi } from './among-others';
 import { current, givingWay } from './giving-way';
 import { BOW_KINDS, bowingChoices, FINGER_KINDS, fingeringChoices, lineAt } from './suggesting';
-import type { Conditions, OtherMusic, OpenPart, FingeringChoice, BowingChoice, BowOfPassage } from './questions';
-
-/** The part itself among those of the piece, whose own ids are of another kind. */
-const OWN = 'own';
+import type { Conditions, OtherMusic, OpenPart, WantedTempi, FingeringChoice, BowingChoice, BowOfPassage } from './questions';
 
 export class Analyst {
   private read: ReadScore | null = null;
   /** Plans of both hands as they were last made, for each line: a change is planned in the time of the bars around it. */
   private memories: readonly PlanMemory[] = [];
   private others: OtherPart[] = [];
+  /** Wanted tempi of the other string parts, quarters per minute. */
+  private tempiOfOthers: Array<{ name: string; tempo: number }> = [];
   /** The last whole check. */
   private last: Checked | null = null;
   /** What it was made for. */
@@ -141,6 +141,9 @@ export class Analyst {
       const read = readPartDocument(music);
       return read.ok ? [{ id, name, markingId, marking, part: editedPart(asTold(correctedPart(read.value, marking), told), marking) }] : [];
     });
+    this.tempiOfOthers = this.others.flatMap(({ id, name, part }) =>
+      part.instrument === null ? [] : [{ name, tempo: clockFor(part, others.find((each) => each.id === id)!.tempo).tempo }],
+    );
   }
 
   /** Marks that were written into another part. */
@@ -248,28 +251,20 @@ export class Analyst {
 
   /** What the others do at a note. */
   around(conditions: Conditions, noteId: string): Around | null {
-    return around(noteId, OWN, this.ensemble(conditions));
+    return aroundNote(noteId, this.edited(conditions), this.others);
   }
 
   /** Entries of the part after a bar of silence or more, with what is heard before them. */
   entries(conditions: Conditions): Entry[] {
-    const all = this.ensemble(conditions);
-    return entriesOf(all[0]!.part, all.slice(1), tuneIn(all));
+    return entriesAmong(this.edited(conditions), this.others);
   }
 
-  /** What a cue before an entry writes into the part; of several the one at `index`. */
   cue(conditions: Conditions, noteId: string, index: number): Change[] {
-    const [own, ...others] = this.ensemble(conditions);
-    const entry = entriesOf(own!.part, others, tuneIn([own!, ...others])).find((each) => each.noteId === noteId);
-    const cue = entry?.cues[index];
-    const from = others.find(({ id }) => id === cue?.partId);
-    return entry && cue && from ? cueChanges(cue, entry, own!.part, conditions.marking, from.part) : [];
+    return cueAmong(noteId, index, this.edited(conditions), conditions.marking, this.others);
   }
 
-  /** The part as it is edited, and the others. */
-  private ensemble(conditions: Conditions): Array<Pick<OtherPart, 'id' | 'name' | 'part'>> {
-    const part = this.edited(conditions);
-    return [{ id: OWN, name: part.name, part }, ...this.others];
+  wantedTempi(conditions: Conditions): WantedTempi | null {
+    return wantedTempi(clockFor(this.edited(conditions), conditions.tempo).tempo, this.tempiOfOthers);
   }
 
   private request(conditions: Conditions) {

@@ -38,6 +38,16 @@ export interface OtherMusic {
   music: string;
   marking: Marking;
   told: Told;
+  /** Wanted, quarters per minute; null takes the printed one. */
+  tempo: number | null;
+}
+
+/** Quarters per minute. */
+export interface WantedTempi {
+  own: number;
+  /** Of most other string parts. */
+  others: number;
+  departing: Array<{ name: string; tempo: number }>;
 }
 
 export interface OpenPart {

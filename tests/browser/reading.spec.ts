@@ -229,6 +229,14 @@ test('what the others do at a note; the cue before the next entry by one key', a
   await page.locator('#score').focus();
   await page.keyboard.press('i');
   await expect(entry).not.toContainText('A cue is printed.');
+  // One tempo for the piece, until a part departs from it.
+  const tempo = page.getByRole('region', { name: 'Tempo of the piece' });
+  await expect(tempo).toContainText('All at 112 quarters a minute.');
+  await page.getByLabel(/^Wanted tempo in/).fill('80');
+  await page.getByLabel(/^Wanted tempo in/).press('Enter');
+  await expect(tempo).toContainText('this part departs from it: 80.');
+  await tempo.getByRole('button', { name: 'take theirs' }).click();
+  await expect(tempo).toContainText('All at 112');
   await saved(page);
 });
 

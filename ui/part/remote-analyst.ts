@@ -26,6 +26,7 @@ const RANKS: Readonly<Record<Question, number>> = {
   reading: 4,
   around: 4,
   entries: 5,
+  wantedTempi: 5,
   handAdvice: 5,
   bowOfPassage: 5,
   changesFor: 6,

@@ -69,6 +69,7 @@ const othersShape: z.ZodType<OtherMusic[]> = z.array(
     music: z.string(),
     marking: z.custom<OtherMusic['marking']>(isObject),
     told: z.custom<OtherMusic['told']>(isObject),
+    tempo: z.number().nullable(),
   }),
 );
 

@@ -26,6 +26,7 @@ export function OthersTab() {
     <div className="grid gap-4">
       <Here />
       <Entries />
+      <TempoOfOthers />
       <Link className="text-[13px] underline" href={`/score/${data.pieceId}?bar=${encodeURIComponent(bar)}`}>
         All parts side by side from bar {bar}
       </Link>
@@ -146,6 +147,39 @@ function Entries() {
           </li>
         ))}
       </ul>
+    </section>
+  );
+}
+
+/** The piece has one tempo; a part that departs from it says so. */
+function TempoOfOthers() {
+  const { analyst, conditions, known, setting } = useDesk();
+  const { value } = useAnalysed({
+    analyst,
+    conditions,
+    of: ['tempi of others', known],
+    keep: true,
+    restMs: ASIDE_MS,
+    wanted: known > 0,
+    ask: (of) => of.wantedTempi(conditions),
+  });
+  if (!value) return null;
+  const { own, others, departing } = value;
+  const whole = (tempo: number) => Math.round(tempo * 10) / 10;
+  return (
+    <section aria-label="Tempo of the piece" className="grid gap-1 border-t border-line pt-3 text-[13px]">
+      <h2 className="text-base">Tempo of the piece</h2>
+      <p>
+        {own === others
+          ? `All at ${whole(own)} quarters a minute.`
+          : `The others are at ${whole(others)} quarters a minute; this part departs from it: ${whole(own)}.`}
+        {departing.length > 0 && ` ${departing.map(({ name, tempo }) => `${name} is at ${whole(tempo)}`).join(', ')}.`}
+      </p>
+      {own !== others && (
+        <TextButton className="w-fit text-xs" onClick={() => setting({ tempo: others })}>
+          take theirs
+        </TextButton>
+      )}
     </section>
   );
 }
