@@ -42,7 +42,7 @@ const SHOTS: readonly Shot[] = [
     name: 'rehearsal-page',
     act: async (page) => {
       const score = await page.locator('a[href^="/score/"]').first().getAttribute('href');
-      await page.goto(`${score}/rehearsal`);
+      await page.goto(new URL(`${score}/rehearsal`, page.url()).href);
       await page.getByRole('region', { name: 'Entries' }).waitFor();
     },
   },
