@@ -2,7 +2,7 @@
  * Chords as stacks of thirds, by spelling: a pitch class is its place on the line of fifths (… F -1, C 0, G 1 …), so that G sharp and A
  * flat are two. Intervals of the kinds: textbook common practice.
  */
-import { letterIndex, midiOf, pitchLetter, type Pitch } from '../score/pitch';
+import { pitchLetter, type Pitch } from '../score/pitch';
 
 export const CHORD_KINDS = [
   'major',
@@ -68,9 +68,9 @@ export const SHAPES: Readonly<Record<ChordKind, Shape>> = {
   'dominant with minor ninth': stacked(0.5, 0, 4, 1, -2, -5),
   'major ninth': stacked(0.8, 0, 4, 1, 5, 2),
   'minor ninth': stacked(0.7, 0, -3, 1, -2, 2),
-  'Italian sixth': sixth(0.5, [0, 4, 10], ['root', 'third', 'augmented sixth']),
-  'French sixth': sixth(0.6, [0, 4, 6, 10], ['root', 'third', 'augmented fourth', 'augmented sixth']),
-  'German sixth': sixth(0.5, [0, 4, 1, 10], ['root', 'third', 'fifth', 'augmented sixth']),
+  'Italian sixth': sixth(0.35, [0, 4, 10], ['root', 'third', 'augmented sixth']),
+  'French sixth': sixth(0.45, [0, 4, 6, 10], ['root', 'third', 'augmented fourth', 'augmented sixth']),
+  'German sixth': sixth(0.35, [0, 4, 1, 10], ['root', 'third', 'fifth', 'augmented sixth']),
 };
 
 const OF_STEP: Readonly<Record<Pitch['step'], number>> = { F: -1, C: 0, G: 1, D: 2, A: 3, E: 4, B: 5 };
@@ -133,32 +133,4 @@ const SIGNS: Readonly<Record<ChordKind, string>> = {
 export function inversionOf({ root, kind }: Pick<Chord, 'root' | 'kind'>, bass: Class): number {
   const at = SHAPES[kind].members.findIndex((member) => halfStepsOf(root + member) === halfStepsOf(bass));
   return Math.max(0, at);
-}
-
-/**
- * The chord that a few notes make when each of them belongs to it and none is wanting but perhaps the fifth; null where they make none,
- * or fewer than three (a chord of the sixth: two) are there. Of several readings the one that is spelled as it is written counts.
- */
-export function chordOf(pitches: readonly Pitch[]): Chord | null {
-  if (pitches.length === 0) return null;
-  const lowest = pitches.reduce((low, pitch) =>
-    midiOf(pitch) < midiOf(low) || (midiOf(pitch) === midiOf(low) && letterIndex(pitch) < letterIndex(low)) ? pitch : low,
-  );
-  const classes = [...new Set(pitches.map(classOf))];
-  if (classes.length < 3) return null;
-  let best: (Chord & { cost: number }) | null = null;
-  for (const root of classes) {
-    for (const kind of CHORD_KINDS) {
-      const { members, degrees, rare } = SHAPES[kind];
-      const misspelled = classes.filter((each) => !members.includes(each - root)).length;
-      if (classes.some((each) => degreeOf({ root, kind }, each) === null)) continue;
-      const missing = members.filter((_, i) => !classes.some((each) => degreeOf({ root, kind }, each) === degrees[i]));
-      // The fifth may be wanting in a chord of four notes, and nothing else.
-      if (missing.length > 1 || (missing.length === 1 && (missing[0] !== 1 || members.length < 4 || degrees.includes('augmented sixth')))) continue;
-      const inversion = inversionOf({ root, kind }, classOf(lowest));
-      const cost = misspelled * 2 + missing.length + rare + inversion / 100;
-      if (!best || cost < best.cost) best = { root, kind, inversion, cost };
-    }
-  }
-  return best && { root: best.root, kind: best.kind, inversion: best.inversion };
 }

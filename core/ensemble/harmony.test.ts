@@ -4,9 +4,9 @@ import { demoScore } from '../../tests/support/demo';
 import { CADENCES, type Cadence } from '../testing/cadences';
 import { makeScore, TICKS } from '../testing/make';
 import { linesOf } from '../instruments/lines';
-import { parsePitch, transposed, type Pitch } from '../score/pitch';
+import { parsePitch, pitchName, transposed, type Pitch } from '../score/pitch';
 import type { Part } from '../score/score';
-import { CHORD_KINDS, chordName, chordOf, classOf, className, degreeOf, inversionOf, SHAPES, type Chord, type ChordKind } from './chord';
+import { CHORD_KINDS, chordName, classOf, className, degreeOf, inversionOf, SHAPES, type Chord, type ChordKind } from './chord';
 import { chordAt, harmonyOf } from './harmony';
 import { notesInChord } from './in-chord';
 
@@ -39,6 +39,12 @@ function turned(notes: readonly string[], inversion: number): Pitch[] {
     below = TonalNote.midi(`${note}${octave}`)!;
     return parsePitch(`${note}${octave}`)!;
   });
+}
+
+/** What is read where nothing but a chord sounds for a bar. */
+function chordOf(pitches: readonly Pitch[]): Chord | null {
+  const parts = pitches.map((pitch, i) => ({ ...makeScore('violin', `${pitchName(pitch)}/4`).part, id: `P${i}` }));
+  return harmonyOf(parts)[0]?.chord ?? null;
 }
 
 describe('one chord by itself', () => {
@@ -81,8 +87,10 @@ describe('one chord by itself', () => {
     expect(chordName(of('Ab2 C4 D4 F#4')!)).toBe('A flat French sixth');
     expect(chordName(of('Ab2 C4 Eb4 F#4')!)).toBe('A flat German sixth');
     expect(chordName(of('Ab2 C4 Eb4 Gb4')!)).toBe('A flat dominant seventh');
-    expect(of('C4 E4')).toBeNull();
-    expect(of('C4 C#4 D4 E4')).toBeNull();
+    // A third alone tells its chord, a note alone or in octaves does not.
+    expect(chordName(of('C4 E4')!)).toBe('C major');
+    expect(of('C4')).toBeNull();
+    expect(of('C4 C5')).toBeNull();
     expect(chordOf([])).toBeNull();
   });
 

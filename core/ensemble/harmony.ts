@@ -37,8 +37,8 @@ const BASS = 0.6;
 const TURNED = [0, 0.06, 0.22, 0.12, 0.4];
 /** A class that a further part doubles. */
 const DOUBLED = 0.3;
-/** Written otherwise than the chord is spelled. */
-const MISSPELLED = 0.5;
+/** A member that is written otherwise than the chord is spelled, for each beat. */
+const MISSPELLED = 0.3;
 /** Readings nearer than this, per stretch, tie. */
 const TIE = 0.04;
 
@@ -196,7 +196,7 @@ class Stretch {
       if (!this.heard[at]) cost += lacking(kind, i);
       else {
         cost -= this.explained[at]!;
-        if (!this.foreign[root + members[i]! + BELOW]) cost += MISSPELLED;
+        if (!this.foreign[root + members[i]! + BELOW]) cost += MISSPELLED * this.beats;
       }
     }
     return cost + (this.lowest === null ? TURNED[0]! : TURNED[inversionOf({ root, kind }, this.lowest)]!);
