@@ -86,7 +86,7 @@ function aroundValue(all: readonly PartOfScore[], bars: readonly Bar[]) {
   };
 }
 
-function pageValue({ tempo, sections, wanted, against, opening, tunes, spots, moreSpots, entries }: ReturnType<typeof rehearsalPage>) {
+function pageValue({ tempo, sections, wanted, against, opening, tunes, spots, moreSpots, entries, heldLong }: ReturnType<typeof rehearsalPage>) {
   const { text, floor, ceiling, floorBy, ceilingBy, none } = tempo;
   return {
     tempo: {
@@ -102,6 +102,7 @@ function pageValue({ tempo, sections, wanted, against, opening, tunes, spots, mo
       opening: opening && { tempo: opening.tempo, spots: opening.spots.length },
     },
     tunes,
+    heldLong: heldLong.map(({ barIndex: _, ...held }) => held),
     entries: entries.map(({ barIndex: _, ...entry }) => entry),
     rehearsal: { spots: spots.map(({ barIndex: _, ...spot }) => spot), more: moreSpots },
   };

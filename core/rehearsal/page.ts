@@ -15,6 +15,7 @@ import { entriesOf, hasCue } from '../ensemble/entries';
 import type { RhythmGroup } from '../ensemble/groups';
 import { sectionsOf } from '../ensemble/sections';
 import { tempoForAll, type TempoForAll } from '../ensemble/tempo-for-all';
+import { heldLong, type HeldLong } from './held-long';
 import { cheapestOpening, spotsAgainst, type Opening, type SpotToMend } from './opening';
 
 export interface PartOfScore {
@@ -68,6 +69,8 @@ export interface RehearsalPage {
   left: Array<{ bars: string; who: string[]; because: string }>;
   entries: Array<{ barIndex: number; at: string; who: string; silent: string; cue: string; printed: boolean }>;
   moreEntries: number;
+  /** Notes that a section holds longer than any bow. */
+  heldLong: HeldLong[];
 }
 
 interface Asked {
@@ -82,8 +85,9 @@ interface Asked {
   section: { name: string; partIds: readonly string[] } | null;
 }
 
+const MOST_HELD = 3;
 /** What one sheet holds, of A4 and of Letter, in lines and letters of a line (measured on the printed page). */
-const ROOM = { spots: { lines: 30, letters: 100 }, column: { lines: 14, letters: 50 } };
+const ROOM = { spots: { lines: 28, letters: 100 }, column: { lines: 14, letters: 50 } };
 
 export function rehearsalPage({ all, strings, groups, wanted, section }: Asked): RehearsalPage {
   const isOurs = (id: string) => section === null || section.partIds.includes(id);
@@ -106,6 +110,7 @@ export function rehearsalPage({ all, strings, groups, wanted, section }: Asked):
     moreSpots: spots.length - shown.length,
     ...apartOnPage(concerned, bars),
     ...entriesOnPage(entriesAll(own, all)),
+    heldLong: heldLong(own).slice(0, MOST_HELD),
   };
 }
 

@@ -7,6 +7,8 @@ import { leftChanges, playedBows, rhythmGroups } from '../ensemble/groups';
 import { sectionsOf } from '../ensemble/sections';
 import { usualPlayer } from '../instruments/player';
 import { applyChanges } from '../marking/change';
+import { makeScore } from '../testing/make';
+import { heldLong } from './held-long';
 import { cheapestOpening, spotsAgainst, type PartLimits } from './opening';
 import { rehearsalPage, sectionPassages } from './page';
 
@@ -123,6 +125,18 @@ describe('the page', () => {
     expect(rhythmGroups(reopened).find(({ id }) => id === first!.id)?.left ?? null).toBeNull();
     for (const { partId, changes } of leftChanges(first!, marked, null))
       expect(applyChanges(marked.find(({ id }) => id === partId)!.marking, changes).marking).toEqual({});
+  });
+  test('what a section holds longer than any bow is changed in turn; one player alone splits', () => {
+    const { part } = makeScore('violin', 'A4~/4 | A4~/4 | A4~/4 | A4~/4 | A4~/4 | A4/4 | B4/4', { tempo: 50, dynamic: 'f' });
+    const made = (section: boolean) => {
+      const own = { ...part, section };
+      const { report, limits } = checked({ part: own, marking: {}, player: usualPlayer('violin'), tempo: 50, passages: [] });
+      return heldLong([{ id: 'a', name: 'Violin I', part: own, marking: {}, report, limits }]);
+    };
+    const [held] = made(true);
+    expect(held).toMatchObject({ bars: '1–6', who: 'Violin I', desks: [{ desk: 1 }, { desk: 2 }, { desk: 3 }, { desk: 4 }] });
+    expect(held!.desks.every(({ at }) => at.length > 0 && at.every((place) => /^\d+\/\d\.5$/.test(place)))).toBe(true);
+    expect(made(false)).toEqual([]);
   });
   test('for one section it knows of its own parts alone', () => {
     const violas = rehearsalPage({ ...asked, section: { name: 'Viola', partIds: ['P3'] } });

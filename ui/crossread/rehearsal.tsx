@@ -87,7 +87,7 @@ function Block({ name, children }: { name: string; children: ReactNode }) {
 const listed = (names: readonly string[]): string => names.join(', ');
 
 function Contents({ page }: { page: RehearsalPage }) {
-  const { tempo, sections, wanted, against, opening, tunes, spots, moreSpots, disagreements, moreDisagreements, left, entries, moreEntries } = page;
+  const { tempo, sections, wanted, against, opening, tunes, spots, moreSpots, disagreements, moreDisagreements, left, entries, moreEntries, heldLong } = page;
   const failing = sections.filter(
     ({ tempo: { none, ceiling, floor } }) => none || (ceiling !== null && ceiling < wanted) || (floor !== null && floor > wanted),
   );
@@ -122,6 +122,15 @@ function Contents({ page }: { page: RehearsalPage }) {
         </ol>
         {moreSpots > 0 && <p className="text-soft">{moreSpots} milder ones are on the Desks.</p>}
       </Block>
+      {heldLong.length > 0 && (
+        <Block name="Longer than a bow: change in turn, never with the desk beside">
+          {heldLong.map(({ bars, who, desks }) => (
+            <p key={`${who} ${bars}`}>
+              <strong>{bars}</strong> {who}: {desks.map(({ desk, at }) => `desk ${desk} at ${at.join(', ')}`).join('; ')}.
+            </p>
+          ))}
+        </Block>
+      )}
       <div className="grid gap-x-6 sm:grid-cols-2 print:grid-cols-2">
         <Block name="Still bowed or printed apart">
           {disagreements.length === 0 && <p>Nothing.</p>}
