@@ -5,4 +5,5 @@ test('five rounds of killing server, database, start, browser and all: what was 
   expect(result).toMatchObject({ rounds: 5, doubled: 0, lost: [], found: result.acknowledged });
   expect(result.acknowledged).toBeGreaterThan(50);
   expect(result.saidKept).toBeGreaterThan(0);
-});
+  // A slow machine starts it again five times; that is no fault.
+}, 1_800_000);
