@@ -1,39 +1,11 @@
 /** bin/start as a person uses it: twice, at once, with wrong settings, killed, on damaged folders, and stopped. The build is there already. */
 import { spawn } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { connect } from 'node:net';
-import { tmpdir } from 'node:os';
 import path from 'node:path';
 import pg from 'pg';
-import { answers, command, environment, freePort, isAlive, processesOf, start, stop, stopAll, until } from '../support/omaggio';
-
-const folders: string[] = [];
-afterAll(() => {
-  stopAll();
-  folders.forEach((folder) => rmSync(folder, { recursive: true, force: true }));
-});
-
-function newFolder(): string {
-  const folder = mkdtempSync(path.join(tmpdir(), 'omaggio-start-'));
-  folders.push(folder);
-  return path.join(folder, 'data');
-}
-const shelfOf = async (url: string) => (await fetch(url)).text();
-/** A first start without music, which is quick. */
-const people = (data: string, more: Record<string, string> = {}) => ({ OMAGGIO_DATA: data, PORT: freePort(), OMAGGIO_DEMO: 'people', ...more });
-const administrator = (data: string) => {
-  const { databasePort } = JSON.parse(readFileSync(path.join(data, 'running.json'), 'utf8')) as { databasePort: number };
-  return `postgres://omaggio:${readFileSync(path.join(data, 'password'), 'utf8')}@127.0.0.1:${databasePort}`;
-};
-async function asked<T extends object>(url: string, sql: string): Promise<T[]> {
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  try {
-    return (await client.query<T>(sql)).rows;
-  } finally {
-    await client.end();
-  }
-}
+import { administrator, asked, newFolder, people, shelfOf } from '../support/data-folders';
+import { answers, command, environment, freePort, isAlive, processesOf, start, stop, until } from '../support/omaggio';
 
 test('a first start makes the data, a second one keeps them, and each stops all it started within ten seconds, whatever clients do', async () => {
   const data = newFolder();
@@ -294,58 +266,4 @@ test('with DATABASE_URL it uses that server and starts none', async () => {
   expect(await (await fetch(`${running.url}/api/health`)).json()).toMatchObject({ ok: true });
   expect(existsSync(path.join(own, 'pg'))).toBe(false);
   await stop(running, 'SIGTERM');
-});
-
-describe('backup, restore, doctor', () => {
-  test('the same studio in another folder, files byte for byte; what was there is kept', async () => {
-    const [data, other] = [newFolder(), newFolder()];
-    const file = path.join(path.dirname(data), 'studio.backup');
-    const running = await start({ OMAGGIO_DATA: data, PORT: freePort() });
-    const everything = async (url: string) => ({
-      sources: await asked(url, "SELECT sha256, encode(sha256(bytes), 'hex') AS now, file_name FROM sources ORDER BY 1"),
-      tables: await Promise.all(
-        ['studios', 'players', 'pieces', 'parts', 'passages', 'markings', 'marks', 'change_sets', 'settings', 'editions'].map((table) =>
-          asked(url, `SELECT count(*)::int AS n, md5(string_agg(md5(row::text), '' ORDER BY md5(row::text))) AS digest FROM ${table} AS row`),
-        ),
-      ),
-    });
-    const before = await everything(`${administrator(data)}/omaggio`);
-    expect(command('restore', [file], { OMAGGIO_DATA: data }).text).toMatch(/cannot be read/);
-    expect(command('backup', [file], { OMAGGIO_DATA: data })).toMatchObject({
-      status: 0,
-      text: expect.stringMatching(/saved in .*: 6 pieces, 10 parts, \d+ marks/),
-    });
-    expect(command('backup', [file], { OMAGGIO_DATA: data })).toMatchObject({ status: 1, text: expect.stringContaining('is there already') });
-    expect(command('restore', [file], { OMAGGIO_DATA: data })).toMatchObject({ status: 1, text: expect.stringContaining('is in use') });
-    expect(command('omaggio', ['doctor'], { OMAGGIO_DATA: data })).toMatchObject({
-      status: 0,
-      text: expect.stringMatching(/Omaggio runs, and its database answers[\s\S]*Nothing is wrong/),
-    });
-    await stop(running, 'SIGTERM');
-    rmSync(data, { recursive: true });
-
-    const cut = `${file}.cut`;
-    writeFileSync(cut, readFileSync(file).subarray(0, 20_000));
-    expect(command('restore', [cut], { OMAGGIO_DATA: other })).toMatchObject({ status: 1, text: expect.stringContaining('Nothing was changed') });
-    expect(command('restore', [file], { OMAGGIO_DATA: other })).toMatchObject({ status: 0, text: expect.stringMatching(/6 pieces, 10 parts, \d+ marks/) });
-    const again = await start({ OMAGGIO_DATA: other, PORT: freePort() });
-    expect(again.printed()).not.toContain('demo: loaded');
-    expect(await everything(`${administrator(other)}/omaggio`)).toEqual(before);
-    const shelf = await shelfOf(again.url);
-    expect(shelf).toContain('Mill Race Serenade');
-    await stop(again, 'SIGTERM');
-    expect(command('restore', [file], { OMAGGIO_DATA: other }).text).toMatch(/is kept as the database omaggio_before_\d{14}/);
-    expect(command('omaggio', ['doctor'], { OMAGGIO_DATA: other })).toMatchObject({ status: 0, text: expect.stringContaining('kept from before a restore') });
-  });
-  test('the doctor says what is wrong and what to do', () => {
-    expect(command('omaggio', ['doctor'], { OMAGGIO_DATA: newFolder() })).toMatchObject({
-      status: 1,
-      text: expect.stringMatching(/WRONG {3}there is no database yet[\s\S]*bin\/start makes one/),
-    });
-    expect(command('backup', [], { OMAGGIO_DATA: newFolder() })).toMatchObject({ status: 1, text: expect.stringContaining('name one file') });
-    expect(command('backup', ['/tmp/x.backup'], { OMAGGIO_DATA: newFolder() })).toMatchObject({
-      status: 1,
-      text: expect.stringContaining('there are no data in'),
-    });
-  });
 });

@@ -5,6 +5,7 @@ import { TICKS_PER_QUARTER } from '../../score/ticks';
 import { child, childNumber, type XmlElement } from '../raw/xml';
 import { rhythmSigns } from './bar-signs';
 import { takenApart, type BarItem, type Beside, type TakenApart } from './bar-walk';
+import { finerBy } from './finer';
 import { noteMade } from './note-made';
 import { sameNotes } from './same-notes';
 
@@ -32,13 +33,14 @@ export interface CorrectedBar {
   tiedOut: Map<string, Set<string>>;
 }
 
-/** Finer lengths than this part of what the file counts in are no rhythm. */
-const FINEST = 960;
-
 /** Null where the measure is written in a way that cannot be corrected (its divisions change in the middle, lengths beyond note values). */
 export function correctedBar(bar: BarToCorrect): CorrectedBar | null {
   const apart = takenApart(bar.measure, bar.divisions);
-  const finer = finerBy(bar);
+  const finer = finerBy(
+    bar.voices.flatMap(({ events }) => events),
+    bar.divisions,
+    bar.whole,
+  );
   // Notes without pitch, of percussion, cannot be said as text.
   const hasOthers = apart.items.some(({ voice, what, pitches }) => what !== 'rest' && pitches.length === 0 && bar.voices.some((each) => each.voice === voice));
   if (apart.changesDivisions || finer === null || hasOthers) return null;
@@ -52,14 +54,6 @@ export function correctedBar(bar: BarToCorrect): CorrectedBar | null {
     else writer.leave(voice);
   }
   return writer.finish();
-}
-
-/** By how much the divisions have to be finer for all lengths to be whole; null where they cannot be. */
-function finerBy({ voices, divisions, whole }: BarToCorrect): number | null {
-  const lengths = voices.flatMap(({ events }) => events.map((event) => (ticksOfEvent(event, whole) * divisions) / TICKS_PER_QUARTER));
-  const isWhole = (value: number) => Math.abs(value - Math.round(value)) < 1e-6;
-  for (let finer = 1; finer <= FINEST; finer++) if (lengths.every((length) => isWhole(length * finer))) return finer;
-  return null;
 }
 
 class MeasureWriter {

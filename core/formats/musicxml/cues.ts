@@ -9,13 +9,11 @@ import { child, escapeXml, type XmlElement } from '../raw/xml';
 import { rhythmSigns } from './bar-signs';
 import type { Correction } from './correction';
 import type { TextEdit } from './edits';
+import { finerBy } from './finer';
 import { insertion } from './layout';
 import { noteMade } from './note-made';
 import { accidentalName } from './print-out';
 import { divisionsAtStart, divisionsBefore, lastDivisions } from './spot';
-
-/** Finer than this part of what the file counts in is no rhythm. */
-const FINEST = 960;
 
 /** @param lose told of every cue that the file has no place for */
 export function cueEdits(
@@ -117,14 +115,6 @@ function cueXml(events: readonly BarEvent[], name: string | null, { bar, measure
 
 /** Shown where it is not in the key: a cue has no bar of its own that signs hold in. */
 const signOf = ({ step, alter }: Pitch, { fifths }: Bar): string | null => (alter === keyAlter(fifths, step) ? null : accidentalName(alter));
-
-function finerBy(events: readonly BarEvent[], divisions: number, whole: number): number | null {
-  for (let finer = 1; finer <= FINEST; finer++) {
-    const all = events.map((event) => (ticksOfEvent(event, whole) * divisions * finer) / TICKS_PER_QUARTER);
-    if (all.every((value) => Math.abs(value - Math.round(value)) < 1e-6)) return finer;
-  }
-  return null;
-}
 
 /** How far into the bar the writing stands after its last element, in divisions. */
 function cursorAtEnd(measure: XmlElement): number {

@@ -10,8 +10,7 @@ import { useStores } from './use-stores';
 import { useTempi } from './use-tempi';
 
 export type Shown = 'all' | 'differing' | 'opposite' | 'left';
-export const SIDE_TABS = ['groups', 'entries', 'tempo'] as const;
-export type SideTab = (typeof SIDE_TABS)[number];
+export type SideTab = 'groups' | 'entries' | 'tempo';
 
 /** All that Crossread shows and does. */
 export function useCrossread(data: ScoreData) {
