@@ -102,7 +102,7 @@ function pageValue({ tempo, sections, wanted, against, opening, tunes, spots, mo
       opening: opening && { tempo: opening.tempo, spots: opening.spots.length },
     },
     tunes,
-    heldLong: heldLong.map(({ barIndex: _, ...held }) => held),
+    heldLong: heldLong.map(({ bars, who, desks }) => ({ bars, who, desks })),
     entries: entries.map(({ barIndex: _, ...entry }) => entry),
     rehearsal: { spots: spots.map(({ barIndex: _, ...spot }) => spot), more: moreSpots },
   };

@@ -81,7 +81,7 @@ export const scoreShape = z.object({
   tunes: z.array(z.object({ bars: z.string(), who: z.array(z.string()) })),
   entries: z.array(z.object({ at: z.string(), who: z.string(), silent: z.string(), cue: z.string(), printed: z.boolean() })),
   /** Longer than any bow: where the desks of a section change in turn. */
-  heldLong: z.array(z.object({ bars: z.string(), who: z.string(), desks: z.array(z.object({ desk: z.int().positive(), at: z.array(z.string()) })) })),
+  heldLong: z.array(z.object({ bars: z.string(), who: z.string(), desks: z.string() })),
   rehearsal: z.object({
     spots: z.array(
       z.object({

@@ -2,8 +2,9 @@
  * A note that is longer than any bow, held by a section: the desks change bows one after the other, between the beats and never together
  * with the desk beside them, so that nobody hears a change (common practice).
  */
+import { sayNote } from '../score/address';
 import { feltBeat } from '../score/beat';
-import { barIndexAt, type Bar } from '../score/score';
+import { barIndexAt, type Bar, type Part } from '../score/score';
 
 export interface DeskChanges {
   /** From 1; the desks behind do as those in front, four desks back. */
@@ -52,4 +53,14 @@ function betweenBeats(bars: readonly Bar[], from: number, to: number): number[] 
       if (tick > from + beat / 2 && tick < to - beat / 2) places.push(tick);
   }
   return places;
+}
+
+/** @example "desk 1 at 3/2.5, 6/2.5; desk 2 at 4/2.5" */
+export function inTurnInWords(desks: readonly DeskChanges[], part: Pick<Part, 'bars'>): string {
+  return desks.map(({ desk, at }) => `desk ${desk} at ${at.map((tick) => sayTick(part, tick)).join(', ')}`).join('; ');
+}
+
+function sayTick(part: Pick<Part, 'bars'>, tick: number): string {
+  const barIndex = barIndexAt(part.bars, tick);
+  return sayNote(part, { barIndex, tick: tick - part.bars[barIndex]!.onset, grace: null });
 }

@@ -1,10 +1,12 @@
 /** Findings of the bow arm: slurs longer than the bow, uneven returns, retakes, rates, crossings, wishes, repeats. */
+import { eventIndexOf } from '../instruments/lines';
 import { noteById } from '../score/find';
 import { changeTo } from '../marking/change';
 import { bowInForce, markAt } from '../marking/mark';
 import { preparedAtoms } from '../bow-arm/bowing';
 import { lockInWords, smallestClash } from '../bow-arm/clash';
 import type { Bowing, Stroke } from '../bow-arm/describe';
+import { changesInTurn, inTurnInWords, type DeskChanges } from '../bow-arm/in-turn';
 import { soundRecipe } from '../bow-arm/sound';
 import { placeName, speedStepDb } from '../bow-arm/stroke';
 import { bowOf } from '../bow-arm/bow';
@@ -67,7 +69,7 @@ export function bowFindings(
     tell(unmet(stroke, context) ?? wishNotMet(stroke, context), stroke.noteIds);
     tell(twice(stroke, before, context), stroke.noteIds);
     // A bow that does not last is too slow as well: one cause, told once.
-    tell(runsOut(stroke, question) ?? levelOutOfReach(stroke, question), stroke.noteIds);
+    tell(runsOut(stroke, question, context) ?? levelOutOfReach(stroke, question), stroke.noteIds);
     tell(retakeLate(stroke, question), stroke.noteIds);
     if (i <= quickUntil) return;
     const quick = tooQuick(bowing.strokes, i, question, context);
@@ -85,7 +87,10 @@ export function bowFindings(
     ...phraseTroubles(bowing),
   ])
     tell(trouble, [trouble.noteId!]);
-  const ofStrokes = bowLimits(bowing.strokes, question).map(({ kind, tempo, stroke }) => ({ kind, tempo, noteIds: stroke.noteIds }));
+  const ofStrokes = bowLimits(bowing.strokes, question)
+    // A section that changes in turn holds it at any tempo.
+    .filter(({ kind, stroke }) => kind !== 'bow runs out' || inTurn(stroke, 2, context) === null)
+    .map(({ kind, tempo, stroke }) => ({ kind, tempo, noteIds: stroke.noteIds }));
   const limits = [...ofStrokes, ...crossings.limits, ...plucked.limits].flatMap(({ kind, tempo, noteIds }): TempoLimit[] => {
     const note = noteById(part, noteIds[0]!)!;
     if (!context.isNew(note.id)) return [];
@@ -97,25 +102,42 @@ export function bowFindings(
 
 type StrokeKind = (stroke: Stroke, question: TempoQuestion) => Trouble | null;
 
-const runsOut: StrokeKind = (stroke, { tempo, hairCm }) => {
+/** How the desks of a section change in turn on a note that one stroke would have to hold; null for one player, for several notes, and where there is no room. */
+function inTurn({ noteIds }: Stroke, bows: number, { part, line }: BowContext): DeskChanges[] | null {
+  if (!part.section) return null;
+  const [at, last] = [noteIds[0]!, noteIds.at(-1)!].map((id) => eventIndexOf(line).get(id));
+  if (at === undefined || at !== last) return null;
+  const { onset, end } = line.events[at]!;
+  return changesInTurn(part.bars, onset, end, bows);
+}
+
+function runsOut(stroke: Stroke, { tempo, hairCm }: TempoQuestion, context: BowContext): Trouble | null {
   const load = bowLoad(stroke, hairCm);
   if (load < 1) return null;
   // A fermata lasts as long as the bow does: what counts is the note itself.
   const seconds = stroke.seconds / stroke.heldTimes;
   const neededCm = stroke.slowest * seconds;
   const bows = Math.ceil(load);
+  const numbers = { neededCm: round(neededCm), hairCm, seconds: round(seconds), slowestCmPerS: round(stroke.slowest) };
+  const desks = inTurn(stroke, Math.max(2, bows), context);
+  const text = words.runsOutText(neededCm, hairCm, stroke.slowest, seconds);
+  if (desks) {
+    // Something to be told and done, and no trouble.
+    const remedies = [{ text: remedy.changeInTurn(inTurnInWords(desks, context.part)), before: null, after: null }];
+    return { kind: 'bow runs out', load: BOW_LOAD_FROM[0], from: BOW_LOAD_FROM, numbers, text, remedies };
+  }
   return {
     kind: 'bow runs out',
     load,
     from: BOW_LOAD_FROM,
-    numbers: { neededCm: round(neededCm), hairCm, seconds: round(seconds), slowestCmPerS: round(stroke.slowest) },
-    text: words.runsOutText(neededCm, hairCm, stroke.slowest, seconds),
+    numbers,
+    text,
     remedies: [
       { text: remedy.splitIn(bows), before: Math.round(neededCm), after: Math.round(neededCm / bows) },
       { text: remedy.oneBowLasts(tempo * load), ...atTempo(tempo, Math.ceil(tempo * load)) },
     ],
   };
-};
+}
 
 /** The coach's own up after up (or down after down) with neither a hook nor a retake marked: the plan chose one. */
 function twice(stroke: Stroke, before: Stroke | undefined, { part, marking }: BowContext): Trouble | null {

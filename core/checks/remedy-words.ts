@@ -50,6 +50,8 @@ export const EVEN_BOW = 'One slow bow on an open string for as long as the slur 
 export const LIFT = 'Lift, and set the bow anew before it.';
 export const ANOTHER_END = 'Save bow on the held note, change in the middle of it, or lift and set the bow anew.';
 
+export const changeInTurn = (who: string): string => `In a section change in turn, between the beats and never with the desk beside: ${who}.`;
+
 /* Lines of strokes. */
 export const WITHOUT_WISH = 'Take the wish away, mark a retake before it, or wish less bow on the notes before.';
 export const MARK_ALIKE = 'Mark the first bow of both alike, or leave it and listen that the accents fall alike.';

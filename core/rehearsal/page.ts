@@ -95,7 +95,9 @@ export function rehearsalPage({ all, strings, groups, wanted, section }: Asked):
   const bars = all.reduce<readonly Bar[]>((most, { part }) => (part.bars.length > most.length ? part.bars : most), []);
   const limits = own.map(({ id, name, limits: each }) => ({ partId: id, name, limits: each }));
   const against = spotsAgainst(limits, wanted);
-  const spots = spotsOf(bars, own);
+  const held = heldLong(own);
+  const inTurn = new Set(held.flatMap(({ noteIds }) => noteIds));
+  const spots = spotsOf(bars, own, ({ kind, noteIds }) => kind === 'bow runs out' && inTurn.has(noteIds[0]!));
   const shown = fitting(spots, ROOM.spots, ({ who, kind, places, text, hearIt, tryIt }) => [who, kind, places, text, hearIt, tryIt].join(' '));
   const concerned = groups.filter(({ members, differences }) => differences.length > 0 && members.some(({ partId }) => isOurs(partId)));
   return {
@@ -110,7 +112,7 @@ export function rehearsalPage({ all, strings, groups, wanted, section }: Asked):
     moreSpots: spots.length - shown.length,
     ...apartOnPage(concerned, bars),
     ...entriesOnPage(entriesAll(own, all)),
-    heldLong: heldLong(own).slice(0, MOST_HELD),
+    heldLong: held.slice(0, MOST_HELD),
   };
 }
 
@@ -163,12 +165,12 @@ function sectionTempi(bars: readonly Bar[], own: readonly CheckedPart[]): Sectio
   }));
 }
 
-/** The worst first. What differs elsewhere in the part is no matter of the rehearsal: what differs between parts stands by itself. */
-function spotsOf(bars: readonly Bar[], own: readonly CheckedPart[]): RehearsalSpot[] {
+/** The worst first. What differs elsewhere in the part is no matter of the rehearsal: what differs between parts stands by itself. @param isTold elsewhere on the page */
+function spotsOf(bars: readonly Bar[], own: readonly CheckedPart[], isTold: (finding: Finding) => boolean): RehearsalSpot[] {
   const sections = sectionsOf(bars);
   const sectionAt = (bar: number) => sections.findIndex(({ fromBar, toBar }) => fromBar <= bar && bar <= toBar);
   const spots = new Map<string, RehearsalSpot>();
-  for (const spot of inOneBar(own)) {
+  for (const spot of inOneBar(own, isTold)) {
     const key = `${spot.kind} ${sectionAt(spot.barIndex)} ${spot.who.join()}`;
     const there = spots.get(key);
     if (!there) spots.set(key, spot);
@@ -181,12 +183,12 @@ function spotsOf(bars: readonly Bar[], own: readonly CheckedPart[]): RehearsalSp
 }
 
 /** The same kind in the same bar is one, whoever has it; in bar order. */
-function inOneBar(own: readonly CheckedPart[]): RehearsalSpot[] {
+function inOneBar(own: readonly CheckedPart[], isTold: (finding: Finding) => boolean): RehearsalSpot[] {
   const spots = new Map<string, RehearsalSpot>();
   for (const { name, part, report } of own) {
     for (const finding of report.findings) {
       const { barIndex, kind, severity, text, hearIt, remedies } = finding;
-      if (!isSpot(finding) || FINDINGS[kind].likeness) continue;
+      if (!isSpot(finding) || FINDINGS[kind].likeness || isTold(finding)) continue;
       const there = spots.get(`${kind} ${barIndex}`);
       if (!there) {
         const at = `${sayBar(part.bars, barIndex)}/${Math.round(finding.beat * 100) / 100}`;

@@ -7,6 +7,7 @@ import { leftChanges, playedBows, rhythmGroups } from '../ensemble/groups';
 import { sectionsOf } from '../ensemble/sections';
 import { usualPlayer } from '../instruments/player';
 import { applyChanges } from '../marking/change';
+import type { Part } from '../score/score';
 import { makeScore } from '../testing/make';
 import { heldLong } from './held-long';
 import { cheapestOpening, spotsAgainst, type PartLimits } from './opening';
@@ -134,9 +135,28 @@ describe('the page', () => {
       return heldLong([{ id: 'a', name: 'Violin I', part: own, marking: {}, report, limits }]);
     };
     const [held] = made(true);
-    expect(held).toMatchObject({ bars: '1–6', who: 'Violin I', desks: [{ desk: 1 }, { desk: 2 }, { desk: 3 }, { desk: 4 }] });
-    expect(held!.desks.every(({ at }) => at.length > 0 && at.every((place) => /^\d+\/\d\.5$/.test(place)))).toBe(true);
+    expect(held).toMatchObject({ bars: '1–6', who: 'Violin I', desks: expect.stringMatching(/^desk 1 at (\d+\/\d\.5(, )?)+; desk 2 at .*; desk 4 at /) });
     expect(made(false)).toEqual([]);
+  });
+  test('a held note sets no tempo for a section, which is told how to change; it does for one player, and a slur of several notes does for both', () => {
+    const slurred = makeScore('violin', '(A4/4 | B4/4 | A4/4)', { tempo: 30, dynamic: 'f' }).part;
+    const floorOf = (part: Part, section: boolean, joined: boolean) => {
+      const own = { ...part, section };
+      const marking = Object.fromEntries(
+        own.notes.slice(joined ? 1 : own.notes.length).map(({ id }) => [`${id}|slur`, { value: 'join', origin: 'coach' as const }]),
+      );
+      const { report } = checked({ part: own, marking, player: usualPlayer('violin'), tempo: 30, passages: [] });
+      return { floor: report.tempo.floor, told: report.findings.filter(({ kind }) => kind === 'bow runs out') };
+    };
+    const [solo, section] = [floorOf(slurred, false, true), floorOf(slurred, true, true)];
+    expect([solo.floor !== null, section.floor]).toEqual([true, solo.floor]);
+    const one = makeScore('violin', 'A4/32 B4/4', { tempo: 60, dynamic: 'p', beats: 32 }).part;
+    const [alone, desks] = [floorOf(one, false, false), floorOf(one, true, false)];
+    // What is left is the floor of the whole note after it.
+    expect(alone.floor!).toBeGreaterThan(100);
+    expect(desks.floor!).toBeLessThan(30);
+    expect(alone.told[0]!.severity).toBeGreaterThan(desks.told[0]!.severity);
+    expect(desks.told[0]!.remedies.map(({ text }) => text).join()).toMatch(/^In a section change in turn.*desk 4 at/);
   });
   test('for one section it knows of its own parts alone', () => {
     const violas = rehearsalPage({ ...asked, section: { name: 'Viola', partIds: ['P3'] } });

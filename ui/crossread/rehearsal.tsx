@@ -111,7 +111,7 @@ function Contents({ page }: { page: RehearsalPage }) {
             </>
           )}
         </p>
-        <p className="text-soft">The tune: {tunes.map(({ bars, who }) => `${bars} ${who.join(' and ')}`).join(' · ')}</p>
+        <p className="text-soft">The tune: {tunesInWords(tunes)}</p>
       </section>
       <Block name="Spots in bar order">
         {spots.length === 0 && <p>Nothing passes a threshold. Listen all the same.</p>}
@@ -120,17 +120,13 @@ function Contents({ page }: { page: RehearsalPage }) {
             <Spot key={`${spot.barIndex} ${spot.kind}`} spot={spot} />
           ))}
         </ol>
-        {moreSpots > 0 && <p className="text-soft">{moreSpots} milder ones are on the Desks.</p>}
+        {moreSpots > 0 && (
+          <p className="text-soft">
+            {moreSpots} milder {moreSpots === 1 ? 'one is' : 'ones are'} on the Desks.
+          </p>
+        )}
       </Block>
-      {heldLong.length > 0 && (
-        <Block name="Longer than a bow: change in turn, never with the desk beside">
-          {heldLong.map(({ bars, who, desks }) => (
-            <p key={`${who} ${bars}`}>
-              <strong>{bars}</strong> {who}: {desks.map(({ desk, at }) => `desk ${desk} at ${at.join(', ')}`).join('; ')}.
-            </p>
-          ))}
-        </Block>
-      )}
+      <InTurn held={heldLong} />
       <div className="grid gap-x-6 sm:grid-cols-2 print:grid-cols-2">
         <Block name="Still bowed or printed apart">
           {disagreements.length === 0 && <p>Nothing.</p>}
@@ -163,6 +159,31 @@ function Contents({ page }: { page: RehearsalPage }) {
       </div>
     </>
   );
+}
+
+/** What a section holds longer than any bow. */
+function InTurn({ held }: { held: RehearsalPage['heldLong'] }) {
+  if (held.length === 0) return null;
+  return (
+    <Block name="Longer than a bow: change in turn, never with the desk beside">
+      {held.map(({ bars, who, desks }) => (
+        <p key={`${who} ${bars}`}>
+          <strong>{bars}</strong> {who}: {desks}.
+        </p>
+      ))}
+    </Block>
+  );
+}
+
+/** Of a large score whoever is first, and how many with them. */
+const NAMED = 2;
+const STRETCHES = 10;
+function tunesInWords(tunes: RehearsalPage['tunes']): string {
+  const shown = tunes.slice(0, STRETCHES).map(({ bars, who }) => {
+    const more = who.length - NAMED;
+    return `${bars} ${more > 1 ? `${who.slice(0, NAMED).join(', ')} and ${more} more` : who.join(' and ')}`;
+  });
+  return [...shown, ...(tunes.length > STRETCHES ? ['…'] : [])].join(' · ');
 }
 
 function Spot({ spot }: { spot: RehearsalSpot }) {
