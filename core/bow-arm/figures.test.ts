@@ -11,6 +11,7 @@ import { chordPlan } from './chords';
 import { crossingNumbers, crossingRate, crossingsOf, easiestPlace, handTravelCm, openStringVersion, outsideDirection, STRING_ANGLE_DEG } from './crossings';
 import type { Stroke } from './describe';
 import { hemiolasOf } from './hemiola';
+import { stepInWords } from './reasons';
 import { CONTACT, CONTACT_LIMITS, soundRecipe } from './sound';
 import { usualBow } from './bow';
 import { HAIR_CM } from './tables';
@@ -24,6 +25,14 @@ function planned(music: string, options: MakeOptions = {}, stringOf?: (id: strin
   const request = { score, part, line, player: usualPlayer('violin'), clock, marking: {}, alternatives: 1, ...(stringOf ? { stringOf } : {}) };
   return { ...request, strokes: planBowing(request)[0]!.strokes, secondsAt: (tick: number) => clock.secondsAt(tick) };
 }
+
+test.each([
+  [0.2, 'none'],
+  [6.02, 'twice as fast'],
+  [9.1, 'nearly three times as fast'],
+  [3, '1.4 times as fast'],
+  [12.04, 'four times as fast'],
+])('a step of %d dB by speed alone is %s', (db, words) => expect(stepInWords(db)).toBe(words));
 
 describe('uneven pairs', () => {
   test('two beats there, one back: exactly twice as fast, 20·log10(2) = 6.02 dB (Schelleng 1973)', () => {

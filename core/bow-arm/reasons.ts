@@ -4,6 +4,7 @@ import type { Line } from '../instruments/lines';
 import type { Bow } from './bow';
 import { crossingNumbers, crossingsOf, type CrossingNumbers, type StringOf } from './crossings';
 import type { Bowing } from './describe';
+import { speedRatioOf } from './stroke';
 import { bowTempi, type BowLimit, type TempoQuestion } from './tempo';
 
 export interface BowingNumbers {
@@ -60,6 +61,9 @@ export function bowingNumbers(bowing: Bowing, question: NumbersQuestion): Bowing
     longestCm: bowing.strokes.reduce((most, stroke) => Math.max(most, stroke.cm), 0),
   };
 }
+
+/** The greatest step of a bowing as the ear does not have it but the arm. @example 6.02: "twice as fast" */
+export const stepInWords = (db: number): string => (db < 0.5 ? 'none' : timesAsFast(speedRatioOf(db)));
 
 /** "twice as fast", "nearly three times as fast", "1.4 times as fast". */
 export function timesAsFast(ratio: number): string {

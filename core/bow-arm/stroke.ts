@@ -69,6 +69,9 @@ export function preferredLengthCm(speedCmPerS: number, factor: number, seconds: 
   return Math.min(speedCmPerS * factor * (seconds / 0.6) ** -0.25 * seconds, 0.9 * hairCm);
 }
 
+/** What a step in loudness by speed alone is as a ratio of speeds (Schelleng 1973). */
+export const speedRatioOf = (db: number): number => 10 ** (db / 20);
+
 /** Loudness of one bow speed against another in dB: doubling the speed alone is +6 dB (Schelleng 1973). */
 export function speedStepDb(before: number, after: number): number {
   return 20 * Math.log10(after / before);

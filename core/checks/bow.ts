@@ -52,7 +52,18 @@ export function bowFindings(
     const note = noteById(part, trouble.noteId ?? noteIds[0]!)!;
     const severity = severityOf(load, from);
     if (severity && context.isNew(note.id))
-      findings.push({ id: `${kind} ${note.id}`, kind, ...context.place(note), noteIds: [...noteIds], severity, numbers, text, hearIt, remedies } as Finding);
+      findings.push({
+        id: `${kind} ${note.id}`,
+        kind,
+        ...context.place(note),
+        noteIds: [...noteIds],
+        severity,
+        numbers,
+        judged: { by: round(load), from },
+        text,
+        hearIt,
+        remedies,
+      } as Finding);
   };
   const within = (stroke: Stroke) => !near || Math.abs(stroke.barIndex - near.barIndex) <= near.bars;
   const drifts = driftsOf(bowing.strokes, hairCm);

@@ -4,6 +4,7 @@ import type { Change } from '../marking/change';
 import type { HearWay } from './hear';
 import { FINDINGS } from './kinds';
 import type { FindingKind, NumbersOf } from './numbers';
+import type { Thresholds } from './tables';
 
 export interface Remedy {
   text: string;
@@ -18,6 +19,14 @@ export interface Remedy {
   tempo?: number;
 }
 
+export interface Judged {
+  by: number;
+  /** To watch, a risk, will fail: from here on. */
+  from: Thresholds;
+  /** Cents that a mm is at this place of the string. */
+  centsPerMm?: number;
+}
+
 interface Told<Kind extends FindingKind> {
   /** Kind and first note: stable while the note exists. */
   id: string;
@@ -30,6 +39,8 @@ interface Told<Kind extends FindingKind> {
   severity: 1 | 2 | 3;
   /** All inputs of the sentence. */
   numbers: NumbersOf[Kind];
+  /** What was set against which thresholds; none where the kind alone decides. */
+  judged?: Judged;
   text: string;
   hearIt: string | null;
   /** Every way to hear it, the surest first. */

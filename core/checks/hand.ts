@@ -7,7 +7,7 @@ import { midiOf, pitchLetter } from '../score/pitch';
 import type { Note } from '../score/score';
 import { slurLinks } from '../marking/links';
 import { stringName } from '../instruments/instrument';
-import { stopMm } from '../instruments/geometry';
+import { centsPerMm, stopMm } from '../instruments/geometry';
 import { spreadMm } from '../instruments/player';
 import { type FingeredNote, type Fingering } from '../left-hand/fingering';
 import { guideNoteName } from '../left-hand/fingered-note';
@@ -22,6 +22,7 @@ import {
   COLOUR_FROM_S,
   COLOUR_HALF_STEPS,
   FRAME_NOTES,
+  HELD_TOGETHER,
   OUT_OF_TUNE_FROM,
   PIVOT_S,
   REACH_FROM,
@@ -87,6 +88,7 @@ function shiftFinding(fingered: FingeredNote, shift: Shift, context: LineContext
       load: round(load),
       heard: shift.heard,
     },
+    judged: { by: round(load), from: SHIFT_LOAD_FROM },
     text: shiftText(shift, load),
     hearIt: null,
     remedies: slowerBy(limit, clock.tempo),
@@ -119,7 +121,8 @@ function reachFinding(from: FingeredNote, to: FingeredNote, context: LineContext
     const { barIndex, beat } = context.place(note);
     found.limits.push({ tempo: (context.clock.tempo * apartS) / PIVOT_S, kind: 'reach', barIndex, beat, noteIds: [from.id, to.id] });
   }
-  const severity = severityOf(share + (together ? 0.2 : 0), pivots ? REACH_WHEN_PIVOTING : REACH_FROM);
+  const judged = { by: round(share + (together ? HELD_TOGETHER : 0)), from: pivots ? REACH_WHEN_PIVOTING : REACH_FROM };
+  const severity = severityOf(share + (together ? HELD_TOGETHER : 0), judged.from);
   if (severity === 0) return;
   found.findings.push({
     id: `reach ${note.id}`,
@@ -128,6 +131,7 @@ function reachFinding(from: FingeredNote, to: FingeredNote, context: LineContext
     noteIds: [from.id, to.id],
     severity,
     numbers: { mm: round(mm), comfortableMm: round(spread.comfortable), limitMm: round(spread.limit), hand: player.hand.name },
+    judged,
     text: `${reachText(mm, spread.comfortable, spread.limit, a.finger, b.finger)} ${REACH_CAUTION}`,
     hearIt: null,
     remedies: [
@@ -176,6 +180,7 @@ function slurFindings(from: FingeredNote, to: FingeredNote, context: LineContext
     noteIds: [before.id, note.id],
     severity: severity > 1 ? 2 : 1,
     numbers: { mm: round(to.shift.mm), seconds: round(slideS), shareOfString: round(to.shift.mm / lengthMm) },
+    judged: { by: round(to.shift.mm / lengthMm), from: AUDIBLE_FROM },
     text: audibleShiftText(to.shift.mm, slideS),
     hearIt: hearShiftText(guideNoteName(to.shift, player.instrument, part.bars[note.barIndex]!.fifths)),
     remedies: [],
@@ -309,6 +314,7 @@ function intonationFinding(notes: readonly FingeredNote[], i: number, context: L
       ...(aim ? { aim: aim.school, aimCents: aim.cents } : {}),
       ...(shift ? { mm: round(shift.mm), gapMs: Math.round(shift.gapMs) } : {}),
     },
+    judged: { by: round(error.chance), from: OUT_OF_TUNE_FROM, centsPerMm: round(centsPerMm(player.instrument.lengthMm, fingered.place.stop)) },
     text: outOfTuneText(error.chance, error.toleranceCents, error.errorCents, error.main),
     hearIt: hear ? hearText(hear) : (ways[0]?.text ?? null),
     hear: ways,

@@ -3,6 +3,7 @@
  * filtered, drawn, weighed, said and tried everywhere.
  */
 
+import { speedRatioOf } from '../bow-arm/stroke';
 import type { FindingKind, NumbersOf } from './numbers';
 
 export type { FindingKind } from './numbers';
@@ -45,9 +46,6 @@ const NOTHING = { fingers: false, bow: false, noteBefore: false, earlier: false 
 const FINGERS = { ...NOTHING, fingers: true, noteBefore: true };
 const BOW = { ...NOTHING, bow: true };
 
-/** What a difference in dB by speed alone is as a ratio of speeds (Schelleng 1973). */
-const timesOf = (db: number): number => 10 ** (db / 20);
-
 const bySeverity = { unit: 'words' as const, burden: () => null };
 
 const USUAL = { counts: 'spot' as const, likeness: false, ofTheWhole: false, ofThePlayer: false, limits: 'above' as const };
@@ -87,7 +85,12 @@ const entries: { [Kind in FindingKind]: Entry<NumbersOf[Kind]> } = {
   'colour break': { ...LEFT, ...bySeverity, shape: 'dot', label: () => 'colour break' },
   'audible shift': { ...LEFT, shape: 'dot', unit: 'mm', burden: (n) => n.mm, label: () => 'audible shift' },
   'bow runs out': { ...ARM, limits: 'below', unit: 'bows', burden: (n) => n.neededCm / n.hairCm, label: () => 'bow runs out' },
-  'bow must race back': { ...ARM, unit: '× as fast', burden: (n) => timesOf(n.surplusDb), label: (n) => `${(n.cmPerS / n.beforeCmPerS).toFixed(1)} × as fast` },
+  'bow must race back': {
+    ...ARM,
+    unit: '× as fast',
+    burden: (n) => speedRatioOf(n.surplusDb),
+    label: (n) => `${(n.cmPerS / n.beforeCmPerS).toFixed(1)} × as fast`,
+  },
   'retake late': { ...ARM, ofThePlayer: true, unit: '× the time', burden: (n) => n.neededS / n.freeS, label: () => 'retake late' },
   'stroke too quick': {
     ...ARM,
@@ -117,7 +120,7 @@ const entries: { [Kind in FindingKind]: Entry<NumbersOf[Kind]> } = {
   'level out of reach': {
     ...ARM,
     unit: '× the bow',
-    burden: (n) => timesOf(Math.abs(n.missingDb)),
+    burden: (n) => speedRatioOf(Math.abs(n.missingDb)),
     label: (n) => (n.missingDb < 0 ? 'too soft' : 'too loud'),
   },
   'single notes vanish': {

@@ -33,7 +33,7 @@ const WORDS: { readonly [Name in NumberName]: Said } = {
   limitMm: { label: 'limit of this hand', unit: 'mm' },
   hand: { label: 'hand' },
   chance: { label: 'chance of being too far off', share: true },
-  errorCents: { label: 'spread, all causes together', unit: 'cents' },
+  errorCents: { label: 'give or take, all causes together', unit: 'cents' },
   toleranceCents: { label: 'minded from', unit: 'cents' },
   cause: { label: 'above all from' },
   aim: { label: 'pitch that is aimed at' },

@@ -65,6 +65,7 @@ function trillFinding(note: Note, finger: number | null, seconds: number, ending
       written: plan.written,
       ...(pair ? { fingers: `${fingerName(pair.main)}-${fingerName(pair.upper)}` } : {}),
     },
+    judged: { by: round(plan.perS / notesPerS), from: TRILL_LOAD_FROM },
     text: trillText(plan.notes, seconds, plan.perS, notesPerS),
     hearIt: null,
     remedies: [
@@ -104,6 +105,7 @@ function figureFinding(note: Note, figure: OrnamentFigure, name: string, seconds
     noteIds: [note.id],
     severity,
     numbers: { ornament: name, seconds: round(seconds), neededS: round(plan.needed), mainS: round(plan.main), playerNotesPerS: notesPerS },
+    judged: { by: round(plan.needed / plan.figure), from: TRILL_LOAD_FROM },
     text: turnText(name, seconds, plan.needed),
     hearIt: null,
     remedies: [slower(clock.tempo, ceiling), { text: simplerFigure(figure === 'turn'), before: 4, after: figure === 'turn' ? 2 : 0 }],

@@ -121,6 +121,9 @@ export const FRAME_NOTES = 4;
 /** Reach over what is comfortable, as a share of the way to the limit (judgement). */
 export const REACH_FROM = [0.35, 0.7, 1] as const;
 
+/** Added to that where both are held at once: nothing can give way (judgement). */
+export const HELD_TOGETHER = 0.2;
+
 /** Between notes this far apart in seconds the hand may pivot; then only what passes the limit counts (judgement). */
 export const PIVOT_S = 0.25;
 export const REACH_WHEN_PIVOTING = [1, 1.3, 1.6] as const;

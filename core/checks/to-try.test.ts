@@ -53,6 +53,13 @@ test('a slur longer than the bow gets a new bow near its middle, or a tempo at w
   expect(faster.tempo!).toBeGreaterThan(60);
 });
 
+test('a slur that leaps over a string is parted before the leap', () => {
+  const { finding, texts, left } = helped('(G3/.5 E5/.5)', 'string leap in a slur', { tempo: 120, marks: [[1, 'string', '1']] });
+  expect(finding.noteIds).toHaveLength(1);
+  expect(texts).toContainEqual(expect.stringMatching(/^New bow at 1\/1\.5/));
+  expect(left(/^New bow at/)).toBe(0);
+});
+
 test('strokes that are too quick are slurred two and two, which halves them', () => {
   const { finding, texts, left } = helped('A4/0.25 B4/0.25 A4/0.25 B4/0.25 '.repeat(4), 'stroke too quick', { tempo: 120, player: { level: 'intermediate' } });
   expect((finding as FindingOf<'stroke too quick'>).numbers.strokesPerS).toBeCloseTo(8, 6);

@@ -43,6 +43,7 @@ const MAKERS: { readonly [Kind in FindingKind]?: Maker<Kind> } = {
   'bow runs out': splits,
   'bow must race back': fairBows,
   'stroke too quick': twoAndTwo,
+  'string leap in a slur': parted,
   'level out of reach': otherBowOrLevel,
   'held to the wrong end': lifted,
   'wish not met': withoutWish,
@@ -107,7 +108,7 @@ function fairBows(finding: Finding, around: Tryable): ToTry[] {
     text: say.lessOnLong(cm, pairs.length),
     changes: pairs.flatMap(([each]) => coachChanges(marking, each.noteIds[0]!, 'bow-amount', `${cm} cm`)),
   }));
-  if (pairs.length === 1) return amounts;
+  if (pairs.length === 1) return [...amounts, ...lifted(finding, around)];
   const hooked: ToTry = {
     kind: 'bowing',
     text: say.hookThem(pairs.length),
@@ -155,6 +156,12 @@ function otherBowOrLevel(finding: FindingOf<'level out of reach'>, { part, marki
     changes: coachChanges(marking, place, 'dynamic', name),
   });
   return [...(cm >= 1 && cm <= hairCm ? [bow] : []), ...(other ? [said(other)] : [])];
+}
+
+/** The slur ends before the leap. */
+function parted(finding: FindingOf<'string leap in a slur'>, { part, marking, sayPlace }: Tryable): ToTry[] {
+  const note = noteById(part, finding.noteIds[0]!)!;
+  return [{ kind: 'bowing', text: say.newBowAt([sayPlace(note)]), changes: coachChanges(marking, note.id, 'slur', 'split') }];
 }
 
 function lifted(finding: Finding, { marking }: Tryable): ToTry[] {

@@ -52,7 +52,7 @@ const CAUSES: Readonly<Record<Cause, string>> = {
 };
 
 export function outOfTuneText(chance: number, tolerance: number, error: number, main: Cause): string {
-  return `${percent(chance)} risk of being more than ${tolerance} cents off (spread ${Math.round(error)} cents), above all from ${CAUSES[main]}.`;
+  return `${percent(chance)} risk of being more than ${tolerance} cents off (give or take ${Math.round(error)}), above all from ${CAUSES[main]}.`;
 }
 
 export const colourText = (from: string, to: string, halfSteps: number): string =>

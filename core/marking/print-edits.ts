@@ -8,6 +8,7 @@ import { paceOf } from '../score/pace';
 import { fromTheStart } from '../score/time';
 import { letterIndex, midiOf, parsePitch, transposed } from '../score/pitch';
 import { WRITABLE_ARTICULATIONS, type DynamicMark, type Hairpin, type Note, type PaceMark, type Part, type TempoMark } from '../score/score';
+import { noteValueNamed } from '../util/terms';
 import { markAt, splitKey, type Mark, type Marking } from './mark';
 import { articulationKind, isEditKind, type EditKind } from './kinds';
 import { DIVISI_WORDS, parseHairpin, STRUCK } from './values';
@@ -191,11 +192,13 @@ export interface TempoText {
 
 const QUARTERS: Readonly<Record<string, number>> = { whole: 4, half: 2, quarter: 1, eighth: 0.5 };
 
-/** @example `parseTempo('Andante, dotted quarter = 60').quartersPerMinute === 90` */
+/** Note values in British terms too. @example `parseTempo('Andante, dotted quarter = 60').quartersPerMinute === 90` */
 export function parseTempo(text: string): TempoText {
-  const match = /^(.*?),?\s*(?:\(?\s*(dotted\s+)?(whole|half|quarter|eighth)?\s*=\s*(\d+(?:\.\d+)?)\s*\)?)?$/i.exec(text.trim());
+  const match = /^(.*?),?\s*(?:\(?\s*(dotted\s+)?(whole|half|quarter|eighth|semibreve|minim|crotchet|quaver)?\s*=\s*(\d+(?:\.\d+)?)\s*\)?)?$/i.exec(
+    text.trim(),
+  );
   const perMinute = match?.[4] ? Number(match[4]) : null;
-  const unit = match?.[3]?.toLowerCase() ?? 'quarter';
+  const unit = noteValueNamed(match?.[3] ?? 'quarter');
   const dotted = Boolean(match?.[2]);
   const valid = perMinute !== null && perMinute >= 10 && perMinute <= 400;
   return {

@@ -7,9 +7,11 @@ import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { ask } from '../../tools/run/ask';
 import { freePort, processesOf, start, stop } from '../support/omaggio';
 
 const CLIENTS = Number(process.env.CLIENTS ?? 50);
+const WITHIN_MS = 60_000;
 const MINUTES = Number(process.env.MINUTES ?? 5);
 const THINK_MS = 5_000;
 
@@ -31,11 +33,10 @@ for (const part of parts) {
 
 const times: Record<string, number[]> = { 'mark stored': [], 'eight bars engraved': [], 'Desk opened': [], 'Shelf opened': [] };
 const failures: string[] = [];
-async function timed(what: string, work: () => Promise<Response>): Promise<void> {
+async function timed(what: string, work: () => ReturnType<typeof ask>): Promise<void> {
   const begun = performance.now();
   try {
     const response = await work();
-    await response.arrayBuffer();
     if (!response.ok) failures.push(`${what}: ${response.status}`);
   } catch (error) {
     failures.push(`${what}: ${(error as Error).message}`);
@@ -48,14 +49,14 @@ async function coach(number: number): Promise<void> {
   const { part, marking } = places[number % places.length]!;
   const cookie = `client=coach-number-${number}`;
   const send = (address: string, value: unknown) =>
-    fetch(`${url}${address}`, {
+    ask(`${url}${address}`, {
+      within: WITHIN_MS,
       method: 'POST',
       headers: { cookie, 'content-type': 'application/json' },
       body: JSON.stringify(value),
-      signal: AbortSignal.timeout(60_000),
     });
   await wait(Math.random() * THINK_MS);
-  await timed('Desk opened', () => fetch(`${url}/desk/${part}`, { headers: { cookie } }));
+  await timed('Desk opened', () => ask(`${url}/desk/${part}`, { within: WITHIN_MS, headers: { cookie } }));
   for (let n = 0; Date.now() < until; n++) {
     await wait(THINK_MS * (0.4 + 1.2 * Math.random()));
     const bar = Math.floor(Math.random() * 16);
@@ -79,8 +80,8 @@ async function coach(number: number): Promise<void> {
         marking: { [`at-${fromBar}-0|text`]: { value: `${number} ${n}`, origin: 'coach' } },
       }),
     );
-    if (n % 8 === 7) await timed('Desk opened', () => fetch(`${url}/desk/${part}`, { headers: { cookie } }));
-    if (n % 12 === 11) await timed('Shelf opened', () => fetch(url, { headers: { cookie } }));
+    if (n % 8 === 7) await timed('Desk opened', () => ask(`${url}/desk/${part}`, { within: WITHIN_MS, headers: { cookie } }));
+    if (n % 12 === 11) await timed('Shelf opened', () => ask(url, { within: WITHIN_MS, headers: { cookie } }));
   }
 }
 

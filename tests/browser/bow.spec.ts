@@ -90,7 +90,7 @@ test('bowings side by side: figures in one table, one is taken and the history s
   await page.keyboard.press('b');
   await page.getByRole('button', { name: 'compare' }).click();
   const dialog = page.getByRole('dialog', { name: /side by side/ });
-  for (const row of ['strokes', 'greatest step', 'works up to', 'hand travel in crossings'])
+  for (const row of ['strokes', 'greatest change of speed', 'works up to', 'hand travel in crossings'])
     await expect(dialog.getByRole('rowheader', { name: row, exact: true })).toBeVisible();
   await dialog.getByRole('button', { name: 'Take this one' }).first().click();
   await expect(dialog).toBeHidden();

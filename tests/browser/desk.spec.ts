@@ -130,7 +130,7 @@ test('clicking and shift-clicking in the score select; the tracks fold; the tabl
   expect((await page.getByRole('table').boundingBox())!.height).toBeGreaterThan(notes.length * 15);
   expect((await page.getByRole('table').locator('..').boundingBox())!.height).toBeGreaterThan(notes.length * 15);
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Keys of the score' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Keys and words' })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(score(page)).toBeFocused();
   await page.keyboard.press('3');
@@ -237,7 +237,7 @@ test('the music alone for reading, marked and left by keys; a key is another one
   await ready(page);
 
   await page.keyboard.press('?');
-  const keys = page.getByRole('dialog', { name: 'Keys of the score' });
+  const keys = page.getByRole('dialog', { name: 'Keys and words' });
   await keys.getByRole('button', { name: /^d: down-bow/ }).click();
   await page.keyboard.press('Escape');
   await expect(keys.getByRole('button', { name: /^d: down-bow/ })).toBeVisible();
@@ -258,4 +258,13 @@ test('the music alone for reading, marked and left by keys; a key is another one
   await page.keyboard.press('?');
   await keys.getByRole('button', { name: 'The usual keys again' }).click();
   await expect(keys.getByRole('button', { name: /^d: down-bow/ })).toBeVisible();
+
+  // Note values as they are called at home; and they stay so.
+  const tempo = page.getByRole('spinbutton', { name: /^Wanted tempo in/ }).or(page.getByLabel(/^Wanted tempo in/));
+  await expect(tempo.first()).toHaveAccessibleName('Wanted tempo in quarters per minute');
+  await keys.getByLabel('Note values and steps').selectOption('crotchet, quaver, semitone');
+  await page.keyboard.press('Escape');
+  await expect(tempo.first()).toHaveAccessibleName('Wanted tempo in crotchets per minute');
+  await page.reload();
+  await expect(tempo.first()).toHaveAccessibleName('Wanted tempo in crotchets per minute');
 });

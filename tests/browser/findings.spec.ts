@@ -93,6 +93,8 @@ test('the worst comes first when it is asked for; what is said of several places
   await expect(first).toHaveAttribute('aria-current', 'true');
   await first.getByText('How do you know?').click();
   await expect(first.locator('dt').first()).not.toHaveText(/[a-z][A-Z]/);
+  // And every sum, down to the thresholds.
+  await expect(first.getByRole('list', { name: 'The calculation' }).getByRole('listitem').last()).toHaveText(/What that means: .*to watch.*will fail/);
 });
 
 test('the same notes marked in two ways are named, and copied by one click', async ({ page }) => {

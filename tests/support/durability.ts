@@ -10,6 +10,7 @@ import path from 'node:path';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import pg from 'pg';
 import { CHROMIUM, CHROMIUM_ARGS } from './chromium';
+import { ask } from '../../tools/run/ask';
 import { answers, freePort, processesOf, start, stop, until, type Started } from './omaggio';
 
 export type Victim = 'server' | 'database' | 'start' | 'browser' | 'all';
@@ -188,14 +189,13 @@ class Writer {
   }
 
   private async isStored(set: { id: string }): Promise<boolean> {
-    const response = await fetch(`${this.url}/api/markings/${this.marking}/changes`, {
+    const answer = await ask(`${this.url}/api/markings/${this.marking}/changes`, {
+      within: 10_000,
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify([set]),
-      signal: AbortSignal.timeout(10_000),
     }).catch(() => null);
-    const body = (await response?.json().catch(() => null)) as { stored?: string[] } | null;
-    if (response?.status !== 200 || !body?.stored?.includes(set.id)) return false;
+    if (answer?.status !== 200 || !(JSON.parse(answer.text) as { stored: string[] }).stored.includes(set.id)) return false;
     this.acknowledged.push(set.id);
     return true;
   }
@@ -228,7 +228,7 @@ class Teacher {
       stdio: 'ignore',
       detached: true,
     });
-    await until('the browser', async () => (await fetch(`http://127.0.0.1:${port}/json/version`).catch(() => null))?.ok ?? false);
+    await until('the browser', async () => (await ask(`http://127.0.0.1:${port}/json/version`, { within: 10_000 }).catch(() => null))?.ok ?? false);
     this.browser = await chromium.connectOverCDP(`http://127.0.0.1:${port}`);
     const context = this.browser.contexts()[0]!;
     this.page = context.pages()[0] ?? (await context.newPage());

@@ -1,6 +1,7 @@
 /** bin/start and the other commands in bin/, as tests and scripts run them: on folders and ports of their own. */
 import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { readFileSync, readdirSync } from 'node:fs';
+import { ask } from '../../tools/run/ask';
 
 /** Without what the surroundings say about databases and addresses. */
 export function environment(more: Record<string, string | undefined> = {}): NodeJS.ProcessEnv {
@@ -90,5 +91,4 @@ export async function until(what: string, true_: () => boolean | Promise<boolean
   throw new Error(`waited ${ms} ms in vain: ${what}`);
 }
 
-export const answers = async (url: string): Promise<boolean> =>
-  (await fetch(`${url}/api/health`, { signal: AbortSignal.timeout(10_000) }).catch(() => null))?.ok ?? false;
+export const answers = async (url: string): Promise<boolean> => (await ask(`${url}/api/health`, { within: 10_000 }).catch(() => null))?.ok ?? false;

@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import { ask } from './ask';
 import { endChild, runChild, startChild, type Child, type RunningChild } from './child';
 import {
   commandsFor,
@@ -210,8 +211,8 @@ const inUse = (port: number): Trouble => new Trouble(`port ${port} is in use.`, 
 /** Which run answers there that all is well: another program may hold the port, another Omaggio even. */
 async function runAt(port: number): Promise<string | null> {
   try {
-    const answer = await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(10_000) });
-    return answer.ok ? ((await answer.json()) as { run: string }).run : null;
+    const { ok, text } = await ask(`http://127.0.0.1:${port}/api/health`, { within: 10_000 });
+    return ok ? (JSON.parse(text) as { run: string }).run : null;
   } catch {
     return null;
   }

@@ -11,6 +11,7 @@ import { PageHeader } from '@/ui/kit/page-header';
 import { ProblemNote } from '@/ui/kit/problem';
 import { nameOf, useAnswer } from '@/ui/kit/queries';
 import { Select } from '@/ui/kit/select';
+import { Said } from '@/ui/kit/terms';
 import type { ScoreData } from './model/score-data';
 import { stillToDo } from './model/still-to-do';
 import { useScore } from './model/use-score';
@@ -198,12 +199,17 @@ function Spot({ spot }: { spot: RehearsalSpot }) {
           {'◆'.repeat(severity)} {kind}
           {more.length > 0 && `, also ${more.join(', ')}`}.
         </span>{' '}
-        {text}
-        {hearIt && <span className="text-spruce"> {hearIt}</span>}
+        <Said>{text}</Said>
+        {hearIt && (
+          <span className="text-spruce">
+            {' '}
+            <Said>{hearIt}</Said>
+          </span>
+        )}
         {tryIt && (
           <>
             {' '}
-            <span className="font-semibold">Try:</span> {tryIt}
+            <span className="font-semibold">Try:</span> <Said>{tryIt}</Said>
           </>
         )}
       </p>

@@ -3,6 +3,8 @@
 import { useState } from 'react';
 import { Button, TextButton } from '@/ui/kit/button';
 import { Dialog, type Opened } from '@/ui/kit/dialog';
+import { Select } from '@/ui/kit/select';
+import { terms } from '@/ui/kit/terms';
 import { isOwn, KEY_LIST, keyOf, withKey } from './model/keys';
 import { setOwnKeys, useOwnKeys } from './model/own-keys';
 
@@ -15,7 +17,7 @@ export function KeysDialog(opened: Opened) {
     setChanged(null);
   };
   return (
-    <Dialog {...opened} onOpen={(isOpen) => (changed === null || isOpen ? opened.onOpen(isOpen) : setChanged(null))} title="Keys of the score">
+    <Dialog {...opened} onOpen={(isOpen) => (changed === null || isOpen ? opened.onOpen(isOpen) : setChanged(null))} title="Keys and words">
       <dl className="gap-x-8 sm:columns-2">
         {KEY_LIST.map(({ keys, what }) => (
           <div key={what} className="mb-1.5 flex break-inside-avoid items-center gap-3">
@@ -51,7 +53,25 @@ export function KeysDialog(opened: Opened) {
           </Button>
         )}
       </p>
+      <NoteValues />
     </Dialog>
+  );
+}
+
+/** How note values and steps are called on this device. */
+function NoteValues() {
+  return (
+    <div className="mt-3 max-w-80">
+      <Select
+        label="Note values and steps"
+        value={terms.use()}
+        options={[
+          ['american', 'quarter, eighth, half step'],
+          ['british', 'crotchet, quaver, semitone'],
+        ]}
+        onValue={terms.set}
+      />
+    </div>
   );
 }
 

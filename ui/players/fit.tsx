@@ -19,6 +19,7 @@ import { useConditions } from '@/ui/part/use-part';
 import { ProblemNote, sendJson } from '@/ui/kit/problem';
 import type { DeskSettings } from '@/ui/part/part-data';
 import type { Conditions } from '@/workers/questions';
+import { Said, useTerms } from '@/ui/kit/terms';
 import type { KnownPlayer } from './players';
 
 export interface FitPart {
@@ -188,11 +189,15 @@ function PlayerRow({ player, row, passages, wanted, unit }: RowProps) {
 }
 
 function Cell({ cell, wanted, unit }: { cell: FitCell | undefined; wanted: number | null; unit: BeatUnit }) {
+  const say = useTerms();
   if (!cell) return <td className="border-b border-line px-2 text-soft">…</td>;
   const { ceiling, none, worst, spots } = cell;
   const short = none !== null || (wanted !== null && ceiling !== null && ceiling < wanted);
   return (
-    <td className="border-b border-line px-2 py-1 align-top" title={worst ? `Bar ${worst.bar}/${worst.beat}, ${worst.kind}: ${worst.text}` : 'nothing found'}>
+    <td
+      className="border-b border-line px-2 py-1 align-top"
+      title={worst ? `Bar ${worst.bar}/${worst.beat}, ${worst.kind}: ${say(worst.text)}` : 'nothing found'}
+    >
       <strong className={short ? 'text-plum' : ''}>
         {none ? (none === 'unplayable' ? none : 'no tempo') : ceiling === null ? 'any' : upTo(ceiling, unit)}
       </strong>
@@ -265,7 +270,7 @@ function ForWhom({ player, own, found, kept, ready, onAsk, onKeep }: ForWhomProp
           <ul className="list-disc pl-5 text-[13px]">
             {found.mended.map(({ bar, kind, text }, i) => (
               <li key={i}>
-                Bar {bar}, {kind}: {text}
+                Bar {bar}, {kind}: <Said>{text}</Said>
               </li>
             ))}
           </ul>

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Stroke } from '@/core/bow-arm/describe';
 import type { Instrument } from '@/core/instruments/instrument';
 import type { FingeredNote } from '@/core/left-hand/fingering';
@@ -43,7 +43,7 @@ const SILENT: Problem = {
 export function usePlay({ open, instrument, tempo, line, passage, focus, onProblem }: Asked) {
   const [playing] = useState(() => new PlayingStore());
   const [sound] = useState(() => new SoundPlayer());
-  const options = useSyncExternalStore(playOptions.subscribe, playOptions.snapshot, playOptions.onServer);
+  const options = playOptions.use();
   const started = useRef(0);
   useEffect(
     () => () => {

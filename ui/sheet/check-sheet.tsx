@@ -22,6 +22,7 @@ import { useAnalysed, useAnalyst, useOthers, useReport, type RemoteAnalyst } fro
 import { parted } from '@/ui/part/findings-shown';
 import type { DeskSettings } from '@/ui/part/part-data';
 import type { Conditions } from '@/workers/questions';
+import { Said, useTerms } from '@/ui/kit/terms';
 import { BarPicture } from './bar-picture';
 
 export interface SheetData {
@@ -149,14 +150,15 @@ const bpm = (quarters: number, unit: BeatUnit): string => String(Math.round(inBe
 function Verdict({ verdict }: { verdict: TempoVerdict }) {
   const { wanted, unit, floor, ceiling, none, works, otherwise, limitedBy, next, practise } = verdict;
   const others = otherUnits(unit);
+  const say = useTerms();
   return (
     <section aria-label="Tempo" className="mt-2 rounded-lg border border-line px-3 py-2">
       <p>
         <strong>
-          {unit.name} = {bpm(wanted, unit)}{' '}
+          <Said>{unit.name}</Said> = {bpm(wanted, unit)}{' '}
           {works ? 'works' : none ? 'does not work, nor does any other tempo' : otherwise ? 'does not work as it is planned here' : 'does not work yet'}
         </strong>{' '}
-        <span className="text-soft">({others.map((each) => `${each.name} ${bpm(wanted, each)}`).join(', ')})</span>
+        <span className="text-soft">({others.map((each) => `${say(each.name)} ${bpm(wanted, each)}`).join(', ')})</span>
         {none === 'unplayable' && '; something cannot be played'}
         {none === null && ceiling !== null && `; ${otherwise ? 'with other fingers or bows ' : ''}everything goes up to ${bpm(ceiling, unit)}`}
         {otherwise && ceiling === null && '; with other fingers or bows it does'}
@@ -199,11 +201,17 @@ function SpotRow({
             {also.length > 0 && `; also ${also.join(', ')}`}
           </span>
         </p>
-        <p>{finding.text}</p>
-        {hear && <p className="text-spruce">{hear}</p>}
+        <p>
+          <Said>{finding.text}</Said>
+        </p>
+        {hear && (
+          <p className="text-spruce">
+            <Said>{hear}</Said>
+          </p>
+        )}
         {help && (
           <p>
-            <strong className="font-semibold">Try:</strong> {help.text}
+            <strong className="font-semibold">Try:</strong> <Said>{help.text}</Said>
             {help.before !== null &&
               help.after !== null &&
               help.kind !== 'marks' &&

@@ -1,5 +1,6 @@
 'use client';
 
+import { stepInWords } from '@/core/bow-arm/reasons';
 import { noteById } from '@/core/score/find';
 import { placeLabel } from '@/ui/kit/music';
 import { capital, costsAndGains } from '@/ui/kit/words';
@@ -27,7 +28,7 @@ export function BowingCards({ items }: { items: readonly BowingChoice[] }) {
           ['strokes', `${numbers.strokes}`, `${numbers.barsOnUp} ${numbers.barsOnUp === 1 ? 'bar begins' : 'bars begin'} up`],
           ['retakes / hooks', `${numbers.retakes} / ${numbers.hooks}`, ''],
           ['slurs split', `${numbers.splits}`, ''],
-          ['greatest step', `${numbers.greatestStepDb.toFixed(0)} dB`, 'by speed alone'],
+          ['greatest change of speed', stepInWords(numbers.greatestStepDb), ''],
           [
             'works from',
             numbers.floor ? `${numbers.floor.tempo}` : 'any tempo',

@@ -2,6 +2,7 @@
 
 import { Play, Square } from 'lucide-react';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { stepInWords } from '@/core/bow-arm/reasons';
 import type { Stroke } from '@/core/bow-arm/describe';
 import { ticksOf } from '@/core/score/bars';
 import type { Part } from '@/core/score/score';
@@ -55,7 +56,7 @@ const ROWS: ReadonlyArray<readonly [name: string, value: (choice: BowingChoice, 
   ['bars begun up-bow', ({ numbers }) => `${numbers.barsOnUp}`],
   ['slurs split', ({ numbers }) => `${numbers.splits}`],
   ['hooks, retakes', ({ numbers }) => `${numbers.hooks}, ${numbers.retakes}`],
-  ['greatest step', ({ numbers }) => `${numbers.greatestStepDb.toFixed(1)} dB by speed`],
+  ['greatest change of speed', ({ numbers }) => stepInWords(numbers.greatestStepDb)],
   ['bow used', ({ numbers }) => `${Math.round(numbers.nearestFrog * 100)} to ${Math.round(numbers.nearestTip * 100)} %`],
   ['stroke lengths', ({ numbers }) => `${numbers.shortestCm.toFixed(0)} to ${numbers.longestCm.toFixed(0)} cm`],
   ['works from', ({ numbers }, part) => (numbers.floor ? `quarter = ${numbers.floor.tempo}${bar(part, numbers.floor)}` : 'any tempo')],

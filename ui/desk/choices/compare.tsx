@@ -6,6 +6,7 @@ import type { BarRange } from '@/core/score/bars';
 import type { Part } from '@/core/score/score';
 import { Button } from '@/ui/kit/button';
 import { Dialog, type Opened } from '@/ui/kit/dialog';
+import { Said } from '@/ui/kit/terms';
 
 /** What every comparison is given. */
 export interface Compared extends Opened {
@@ -140,7 +141,7 @@ function Figures<T>({ items, columns, column }: Shown<T>) {
           </th>
           {columns.map((index) => (
             <td key={index} className="border-t border-line py-1 font-semibold">
-              {value(items[index]!)}
+              <Said>{value(items[index]!)}</Said>
             </td>
           ))}
         </tr>

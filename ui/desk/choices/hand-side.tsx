@@ -12,6 +12,7 @@ import { fingerInForce } from '@/core/marking/mark';
 import { barsLabel } from '@/ui/kit/music';
 import { NotAnswered } from '@/ui/kit/not-answered';
 import { capital, costsAndGains } from '@/ui/kit/words';
+import { Said } from '@/ui/kit/terms';
 import { deskDeeds } from '../model/deeds';
 import { useDesk } from '../model/desk';
 import { useFrames, useHandAdvice } from '../model/use-hand-panel';
@@ -113,7 +114,9 @@ export function AdviceList() {
                 {capital(each.kind)}
                 <span className="font-normal text-soft">, bar {barsLabel(view.part, each.barIndex, each.barIndex)}</span>
               </strong>
-              <span className="block text-soft">{each.text}</span>
+              <span className="block text-soft">
+                <Said>{each.text}</Said>
+              </span>
             </button>
             {each.take && <TakeAdvice advice={each} onAdvice={mark} />}
           </li>

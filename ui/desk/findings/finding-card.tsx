@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
+import { calculationOf } from '@/core/checks/calculation';
 import { isQuiet, type Finding } from '@/core/checks/finding';
 import { inUnit } from '@/core/checks/kinds';
 import { numbersInWords } from '@/core/checks/number-words';
@@ -12,6 +13,7 @@ import { LimitHint } from '@/ui/kit/limit';
 import { pitchLabel, placeLabel } from '@/ui/kit/music';
 import { NotAnswered } from '@/ui/kit/not-answered';
 import { capital } from '@/ui/kit/words';
+import { Said } from '@/ui/kit/terms';
 import { useDesk } from '../model/desk';
 
 const SEVERITY = ['', 'watch', 'risk', 'will fail'];
@@ -28,7 +30,9 @@ export function FindingCard({ all }: { all: readonly Finding[] }) {
   const said = (
     <>
       <span className="block text-xs font-semibold text-soft">{capital(finding.kind)}</span>
-      <span className="block text-[13px]">{finding.text}</span>
+      <span className="block text-[13px]">
+        <Said>{finding.text}</Said>
+      </span>
     </>
   );
   return (
@@ -51,7 +55,15 @@ export function FindingCard({ all }: { all: readonly Finding[] }) {
           {said}
         </button>
       )}
-      {current ? <Looked finding={finding} all={all} /> : finding.hearIt && <p className="text-[13px] text-spruce">{finding.hearIt}</p>}
+      {current ? (
+        <Looked finding={finding} all={all} />
+      ) : (
+        finding.hearIt && (
+          <p className="text-[13px] text-spruce">
+            <Said>{finding.hearIt}</Said>
+          </p>
+        )
+      )}
     </article>
   );
 }
@@ -101,7 +113,9 @@ function Looked({ finding, all }: { finding: Finding; all: readonly Finding[] })
       {ways.length > 0 && (
         <section aria-label="How to hear it" className="mt-1 grid gap-0.5 text-[13px] text-spruce">
           {ways.map((text) => (
-            <p key={text}>{text}</p>
+            <p key={text}>
+              <Said>{text}</Said>
+            </p>
           ))}
         </section>
       )}
@@ -131,13 +145,32 @@ function Looked({ finding, all }: { finding: Finding; all: readonly Finding[] })
           {numbersInWords(finding).map(([label, value]) => (
             <div key={label} className="flex justify-between gap-2">
               <dt>{label}</dt>
-              <dd className="shrink-0 text-right">{value}</dd>
+              <dd className="shrink-0 text-right">
+                <Said>{value}</Said>
+              </dd>
             </div>
           ))}
         </dl>
+        <Calculation finding={finding} />
       </details>
       <Accept finding={finding} all={all} />
     </>
+  );
+}
+
+/** The sums that lead from the numbers to the severity: anybody can do them again. */
+function Calculation({ finding }: { finding: Finding }) {
+  const sums = calculationOf(finding);
+  if (sums.length === 0) return null;
+  return (
+    <ol aria-label="The calculation" className="mt-1 grid gap-0.5 border-t border-line pt-1">
+      {sums.map(({ what, sum, from }) => (
+        <li key={what}>
+          {capital(what)}: <span className="text-ink tabular-nums">{sum}</span>
+          {from && ` (${from})`}
+        </li>
+      ))}
+    </ol>
   );
 }
 
@@ -163,7 +196,7 @@ function RemedyLine({ kind, remedy, highlighted, onPoint, onLeave, onTake }: Lin
       onFocus={onPoint}
     >
       <span>
-        {remedy.text}
+        <Said>{remedy.text}</Said>
         {measured && (
           <span className="block text-soft">
             {remedy.solved && remedy.kind !== 'tempo' && remedy.kind !== 'marks' ? 'solved' : beforeAndAfter(kind, remedy)}

@@ -10,6 +10,7 @@ import { PlaceButton, TextButton } from '@/ui/kit/button';
 import { pitchSigns, placeLabel } from '@/ui/kit/music';
 import { NotAnswered } from '@/ui/kit/not-answered';
 import { ASIDE_MS, useAnalysed } from '@/ui/part/use-analyst';
+import { Said } from '@/ui/kit/terms';
 import { useDesk } from '../model/desk';
 
 /** What the other parts do: at the selected note, and before every entry. */
@@ -108,7 +109,10 @@ function Rows({ label, rows, none }: { label: string; rows: readonly With[]; non
         {rows.length === 0 && <span className="text-soft">{none}</span>}
         {rows.map(({ name, pitch, interval }) => (
           <span key={`${name} ${pitch}`} className="block">
-            {name} {pitchSigns(pitch)} <span className="text-soft">{interval}</span>
+            {name} {pitchSigns(pitch)}{' '}
+            <span className="text-soft">
+              <Said>{interval}</Said>
+            </span>
           </span>
         ))}
       </dd>

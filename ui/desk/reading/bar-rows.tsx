@@ -12,6 +12,7 @@ import { barText, barVoices, eventOf, fillProblem, parseBarText, type BarEvent, 
 import { plain, type NoteLength } from '@/core/score/note-length';
 import type { Bar, Note, Part } from '@/core/score/score';
 import { problemText } from '@/core/util/result';
+import { Said } from '@/ui/kit/terms';
 import { Row } from './row';
 import { useCorrecting } from './use-correcting';
 
@@ -145,7 +146,7 @@ function BarField({ barIndex, printed, typed = printed, bar, why }: { barIndex: 
       <LimitHint text={text} limit={LIMITS.barText} />
       {wrong ? (
         <span role="alert" className="text-xs text-plum">
-          {wrong}
+          <Said>{wrong}</Said>
         </span>
       ) : (
         isNew && (
@@ -157,7 +158,11 @@ function BarField({ barIndex, printed, typed = printed, bar, why }: { barIndex: 
           </span>
         )
       )}
-      {!isNew && <span className="text-xs text-soft">A4/8 is an eighth note, “.” a dot, “t” a triplet, “r” a rest, “~” a tie, “+” a chord.</span>}
+      {!isNew && (
+        <span className="text-xs text-soft">
+          <Said>A4/8 is an eighth note, “.” a dot, “t” a triplet, “r” a rest, “~” a tie, “+” a chord.</Said>
+        </span>
+      )}
     </form>
   );
 }

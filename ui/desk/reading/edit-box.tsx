@@ -17,6 +17,7 @@ import { STRUCK } from '@/core/marking/values';
 import { parseTempo } from '@/core/marking/print-edits';
 import { placeTarget } from '@/core/marking/target';
 import { pitchSigns, placeLabel } from '@/ui/kit/music';
+import { useTerms } from '@/ui/kit/terms';
 import { BarRows } from './bar-rows';
 import { Row } from './row';
 import {
@@ -217,6 +218,7 @@ function ChordRow({ context, first, at, change }: Editing) {
 
 /** What stands at the place: dynamic, tempo, words. */
 function PlaceRows({ context, first, at, change }: Editing) {
+  const say = useTerms();
   const { print, marking } = context;
   const here = (kind: 'dynamic' | 'tempo' | 'text') => markAt(marking, at, kind)?.value ?? '';
   const printedDynamic = print.dynamics.find((mark) => mark.tick === first.onset)?.text;
@@ -238,11 +240,11 @@ function PlaceRows({ context, first, at, change }: Editing) {
       <Row label="Tempo">
         <TextField
           key={`tempo ${at} ${here('tempo')}`}
-          label="Tempo from here, such as Andante, quarter = 72"
+          label={say('Tempo from here, such as Andante, quarter = 72')}
           limit={LIMITS.printedWords}
-          placeholder="Andante, quarter = 72"
+          placeholder={say('Andante, quarter = 72')}
           value={here('tempo')}
-          problem={(text) => (/=/.test(text) && parseTempo(text).perMinute === null ? 'Say it as: quarter = 72' : null)}
+          problem={(text) => (/=/.test(text) && parseTempo(text).perMinute === null ? say('Say it as: quarter = 72') : null)}
           onValue={(text) => change(`tempo ${text}`, placeChanges(context, first, 'tempo', text || null))}
         />
       </Row>

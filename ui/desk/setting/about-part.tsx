@@ -7,6 +7,7 @@ import type { InstrumentKind, Part } from '@/core/score/score';
 import { Dialog, type Opened } from '@/ui/kit/dialog';
 import { Select } from '@/ui/kit/select';
 import { EditTyped } from '@/ui/typing/edit-typed';
+import { Said, useTerms } from '@/ui/kit/terms';
 import { useDesk } from '../model/desk';
 import { DeskPlayedOn } from './desk-played-on';
 import { Editions } from './editions';
@@ -44,9 +45,10 @@ export function AboutPart(opened: Opened) {
 
 /** Instrument, sounding pitch and how many play it: the file's word, or the coach's. */
 function Told({ part }: { part: Part }) {
+  const say = useTerms();
   const { settings, setting } = useDesk();
   const { instrument, sounds, section } = settings;
-  const here = ` (here ${halfSteps(part.soundsHalfSteps)}${part.transposesItself ? ', says the file' : ''})`;
+  const here = ` (here ${say(halfSteps(part.soundsHalfSteps))}${part.transposesItself ? ', says the file' : ''})`;
   const byFile = part.instrument ? `${part.instrument}, because ${part.instrumentBecause}` : `not known: ${part.instrumentBecause}`;
   return (
     <>
@@ -83,7 +85,7 @@ function Order({ part }: { part: Part }) {
       <span className="text-soft">Played in this order:</span> {orderInWords(part.bars, played.order)}
       {played.doubts.map((doubt) => (
         <span key={doubt.text} className="block text-plum">
-          Bar {part.bars[doubt.barIndex]!.label}: {doubt.text}
+          Bar {part.bars[doubt.barIndex]!.label}: <Said>{doubt.text}</Said>
         </span>
       ))}
     </p>

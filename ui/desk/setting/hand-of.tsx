@@ -5,6 +5,7 @@ import type { InstrumentKind } from '@/core/score/score';
 import { Select } from '@/ui/kit/select';
 import { capital } from '@/ui/kit/words';
 import type { HandChange } from '@/ui/part/use-players';
+import { useTerms } from '@/ui/kit/terms';
 import { useDesk } from '../model/desk';
 import { Measured } from './measured';
 
@@ -60,6 +61,7 @@ export function HandOf() {
 
 /** The thumb on cello and bass, and how many fingers the bass has in low positions. */
 function LowInstrument({ onHand }: { onHand(change: HandChange): void }) {
+  const say = useTerms();
   const { player, view } = useDesk();
   const { kind } = view.instrument;
   if (!player || (kind !== 'cello' && kind !== 'bass')) return null;
@@ -74,7 +76,7 @@ function LowInstrument({ onHand }: { onHand(change: HandChange): void }) {
         <Select
           label="The thumb goes on from"
           value={technique?.thumbFrom ?? 10}
-          options={THUMB_FROM.map((stop) => [stop, `${stop} half steps above the open string${THUMB_WORDS[stop] ?? ''}`] as const)}
+          options={THUMB_FROM.map((stop) => [stop, say(`${stop} half steps above the open string${THUMB_WORDS[stop] ?? ''}`)] as const)}
           onValue={(thumbFrom) => onHand({ technique: { thumbFrom } })}
         />
       )}

@@ -6,6 +6,7 @@ import { DENSITIES, type Density } from '@/core/left-hand/worth-writing';
 import { TextButton } from '@/ui/kit/button';
 import { Select } from '@/ui/kit/select';
 import { capital } from '@/ui/kit/words';
+import { useTerms } from '@/ui/kit/terms';
 import { useDesk } from '../model/desk';
 
 const SCHOOLS: ReadonlyArray<{
@@ -65,6 +66,7 @@ const DENSITY_WORDS: Readonly<Record<Density, string>> = {
 
 /** How this part likes to be fingered. */
 export function Preferences() {
+  const say = useTerms();
   const { settings, setting } = useDesk();
   const { preferences, density } = settings;
   const prefer = (change: Partial<HandPreferences>) => setting({ preferences: { ...preferences, ...change } });
@@ -85,7 +87,7 @@ export function Preferences() {
           key={key}
           label={label}
           value={preferences[key] as string}
-          options={options.map(([value, words]) => [value, capital(words)] as const)}
+          options={options.map(([value, words]) => [value, say(capital(words))] as const)}
           onValue={(value) => prefer({ [key]: value })}
         />
       ))}
