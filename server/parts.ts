@@ -171,6 +171,11 @@ export const partSettingsShape = z.object({
   density: z.enum(DENSITIES),
   /** How in tune it is wanted. */
   intonation: intonationShape,
+  /** Players of the section in the order of their seats, two at a desk. */
+  seats: z
+    .array(z.uuid())
+    .max(LIMITS.seats)
+    .refine((ids) => new Set(ids).size === ids.length, 'Somebody sits in two places'),
   /** Findings that the coach accepted as they are: what they depended on then, and why. */
   accepted: z.array(acceptedShape),
 });
@@ -191,6 +196,7 @@ const NO_SETTINGS: PartSettings = {
   preferences: USUAL_PREFERENCES,
   density: 'usual',
   intonation: USUAL_INTONATION,
+  seats: [],
   accepted: [],
 };
 

@@ -34,6 +34,8 @@ export const LIMITS = {
   /** Parts of one piece that are renamed together. */
   partsNamed: 200,
   passages: 500,
+  /** Players who sit in the section of one part. */
+  seats: 60,
   accepted: 2_000,
   /** Warnings that are kept of one file. */
   warnings: 500,

@@ -25,6 +25,8 @@ export interface DeskSettings extends Told {
   density: Density;
   /** How in tune it is wanted. */
   intonation: IntonationSettings;
+  /** Players of the section in the order of their seats, two at a desk. */
+  seats: string[];
   accepted: AcceptedFinding[];
 }
 

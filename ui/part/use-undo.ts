@@ -46,6 +46,7 @@ const NAMES: Readonly<Partial<Record<keyof DeskSettings, string>>> = {
   preferences: 'how it is fingered',
   density: 'how many fingers are written',
   intonation: 'how in tune it is wanted',
+  seats: 'who sits where',
 };
 
 /** A change of settings in words, and the one that takes it back. */

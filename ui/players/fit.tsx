@@ -9,6 +9,7 @@ import { toldOf } from '@/core/instruments/as-told';
 import type { FitCell, FitRow, ForPlayer, SpotCounts } from '@/core/checks/fit';
 import { feltUnitOf, QUARTER, type BeatUnit } from '@/core/score/beat-unit';
 import { firstTempo } from '@/core/score/time';
+import { sectionFit } from '@/core/rehearsal/section-fit';
 import type { InstrumentKind } from '@/core/score/score';
 import type { Passage } from '@/core/score/passages';
 import { applyChanges } from '@/core/marking/change';
@@ -16,11 +17,14 @@ import type { Marking } from '@/core/marking/mark';
 import { variantChanges, withVariant } from '@/core/marking/variant';
 import { useAnalyst } from '@/ui/part/use-analyst';
 import { useConditions } from '@/ui/part/use-part';
+import { usePartSettings } from '@/ui/part/use-part-settings';
 import { ProblemNote, sendJson } from '@/ui/kit/problem';
 import type { DeskSettings } from '@/ui/part/part-data';
 import type { Conditions } from '@/workers/questions';
 import { Said, useTerms } from '@/ui/kit/terms';
 import type { KnownPlayer } from './players';
+import { Seating } from './seating';
+import { LeavingOut, SectionRow } from './section';
 
 export interface FitPart {
   id: string;
@@ -106,8 +110,20 @@ async function storeForPlayer(part: FitPart, player: KnownPlayer, found: ForPlay
 
 /** Players down, passages across: up to which tempo it works, and the worst spot. */
 export function Fit({ part, players }: { part: FitPart; players: readonly KnownPlayer[] }) {
+  const { seats, set } = usePartSettings({ id: part.id, name: `${part.name}, ${part.title}` }, part.settings, []);
   const fit = useFit(part, players);
   const { wanted, unit, kept } = fit;
+  const seated = seats.flatMap((id) => players.find((player) => player.id === id) ?? []);
+  // Those who sit there come first, in the order of their seats.
+  const ordered = [...seated, ...players.filter((player) => !seated.includes(player))];
+  const known = seated.every(({ id }) => fit.rows.get(id) !== undefined);
+  const section =
+    seated.length > 0 && known && wanted
+      ? sectionFit(
+          seated.map(({ id, name }) => ({ name, row: fit.rows.get(id) ?? null })),
+          wanted,
+        )
+      : null;
   if (fit.failed) return <ProblemNote problem={fit.failed} />;
   if (players.length === 0) return <p className="text-soft">Nobody here plays the {part.instrument}.</p>;
   return (
@@ -136,15 +152,18 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
             </tr>
           </thead>
           <tbody>
-            {players.map((player) => (
+            {section && wanted && <SectionRow section={section} wanted={wanted} unit={unit} />}
+            {ordered.map((player) => (
               <PlayerRow key={player.id} player={player} row={fit.rows.get(player.id)} passages={part.passages.length} wanted={wanted} unit={unit} />
             ))}
           </tbody>
         </table>
       </div>
+      {section && wanted && <LeavingOut section={section} passages={part.passages} wanted={wanted} unit={unit} />}
+      <Seating players={players} seats={seats} onSeats={(next) => set({ seats: next })} />
       <section aria-label="What to change for whom" className="grid gap-2">
         <h3 className="text-base">What to change for whom</h3>
-        {players.map((player) => (
+        {ordered.map((player) => (
           <ForWhom
             key={player.id}
             player={player}

@@ -1,0 +1,63 @@
+'use client';
+
+import { ArrowDown, ArrowUp, X } from 'lucide-react';
+import { LIMITS } from '@/core/util/limits';
+import { seatInWords } from '@/core/rehearsal/section-fit';
+import { capital } from '@/ui/kit/words';
+import { IconButton } from '@/ui/kit/icon-button';
+import { Select } from '@/ui/kit/select';
+import type { KnownPlayer } from './players';
+
+interface Props {
+  /** Whoever plays the instrument. */
+  players: readonly KnownPlayer[];
+  /** Ids in the order of seats, two at a desk. */
+  seats: readonly string[];
+  onSeats(seats: string[]): void;
+}
+
+/** Who sits where in the section of a part. */
+export function Seating({ players, seats, onSeats }: Props) {
+  const seated = seats.flatMap((id) => players.find((player) => player.id === id) ?? []);
+  const free = players.filter(({ id }) => !seats.includes(id));
+  const ids = seated.map(({ id }) => id);
+  const swap = (place: number) => onSeats(ids.map((id, i) => (i === place ? ids[place + 1]! : i === place + 1 ? ids[place]! : id)));
+  return (
+    <section aria-label="Seating" className="grid gap-1">
+      <h3 className="text-base">Seating</h3>
+      {seated.length === 0 && (
+        <p className="text-[13px] text-soft">Nobody sits here yet. Seat the players of the section, desk by desk; then it is said what all of them can play.</p>
+      )}
+      <ol className="grid max-w-xl gap-1 sm:grid-cols-2">
+        {seated.map(({ id, name }, place) => (
+          <li key={id} className="flex items-center justify-between gap-2 rounded-lg border border-line px-2 py-0.5 text-[13px]">
+            <span className="min-w-0 truncate">
+              <strong>{name}</strong> <span className="text-soft">{seatInWords(place)}</span>
+            </span>
+            <span className="flex shrink-0">
+              <IconButton bare label={`${name} one seat to the front`} disabled={place === 0} onClick={() => swap(place - 1)}>
+                <ArrowUp size={14} aria-hidden />
+              </IconButton>
+              <IconButton bare label={`${name} one seat back`} disabled={place === seated.length - 1} onClick={() => swap(place)}>
+                <ArrowDown size={14} aria-hidden />
+              </IconButton>
+              <IconButton bare label={`${name} does not sit here`} onClick={() => onSeats(ids.filter((each) => each !== id))}>
+                <X size={14} aria-hidden />
+              </IconButton>
+            </span>
+          </li>
+        ))}
+      </ol>
+      {free.length > 0 && seated.length < LIMITS.seats && (
+        <Select
+          quiet
+          className="w-fit"
+          label="Seat a player"
+          value=""
+          options={[['', `${capital(seatInWords(seated.length))}: who?`] as const, ...free.map(({ id, name }) => [id, name] as const)]}
+          onValue={(id) => id && onSeats([...ids, id])}
+        />
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,66 @@
+'use client';
+
+import type { TempoForAll } from '@/core/ensemble/tempo-for-all';
+import type { SectionFit } from '@/core/rehearsal/section-fit';
+import type { BeatUnit } from '@/core/score/beat-unit';
+import type { Passage } from '@/core/score/passages';
+import { upTo } from '@/ui/kit/tempo';
+
+interface RowProps {
+  section: SectionFit;
+  /** Quarters per minute. */
+  wanted: number;
+  unit: BeatUnit;
+}
+
+/** The section as it sits, in one line: up to which tempo all of it can play, and who decides. */
+export function SectionRow({ section, wanted, unit }: RowProps) {
+  return (
+    <tr>
+      <th scope="row" className="border-b-2 border-ink py-1 pr-3 font-semibold whitespace-nowrap">
+        The section
+      </th>
+      {[section.whole, ...section.passages].map((tempo, i) => (
+        <Cell key={i} tempo={tempo} wanted={wanted} unit={unit} />
+      ))}
+    </tr>
+  );
+}
+
+function Cell({ tempo, wanted, unit }: { tempo: TempoForAll; wanted: number; unit: BeatUnit }) {
+  const { floor, ceiling, ceilingBy, floorBy, none, never } = tempo;
+  const short = none || (ceiling !== null && ceiling < wanted) || (floor !== null && floor > wanted);
+  const decides = none ? (never.length ? never.join(', ') : `${floorBy} and ${ceilingBy}`) : ceilingBy;
+  return (
+    <td className="border-b-2 border-ink px-2 py-1 align-top" title={tempo.text}>
+      <strong className={short ? 'text-plum' : ''}>{none ? 'no tempo' : ceiling === null ? 'any' : upTo(ceiling, unit)}</strong>
+      {decides && <span className={`block text-xs ${short ? 'text-plum' : 'text-soft'}`}>{decides} decides</span>}
+    </td>
+  );
+}
+
+/** Who cannot play what at the wanted tempo: what they leave out, and what all can do then. */
+export function LeavingOut({ section, passages, wanted, unit }: RowProps & { passages: readonly Passage[] }) {
+  const { leavesOut, without } = section;
+  const at = upTo(wanted, unit);
+  if (leavesOut.length === 0) return <p className="text-[13px]">At {at} everybody who sits here plays everything.</p>;
+  return (
+    <section aria-label="Who leaves out what" className="grid gap-0.5 text-[13px]">
+      <h3 className="text-base">Who leaves out what at {at}</h3>
+      <ul className="list-disc pl-5">
+        {leavesOut.map(({ name, seat, passages: out }) => (
+          <li key={name}>
+            <strong>{name}</strong> <span className="text-soft">({seat})</span>:{' '}
+            {out
+              .map(({ passage, ceiling, floor, none }) => {
+                const till = none ? 'at no tempo' : ceiling !== null && ceiling < wanted ? `up to ${upTo(ceiling, unit)}` : `from ${upTo(floor!, unit)} on`;
+                return `${passages[passage]!.name} (${till})`;
+              })
+              .join(', ')}
+          </li>
+        ))}
+      </ul>
+      <p>Or plays something easier there, or is given marks of their own below. All that is left goes together: {without.text}</p>
+    </section>
+  );
+}
