@@ -21,12 +21,15 @@ import { planBowing } from '../core/bow-arm/bowing';
 import { inTransaction, pool, type Queryable } from './db';
 import { writeChangeSet } from './markings';
 import { writePaper } from './papers';
+import { writeSettings } from './parts';
 import { readPiece, storePiece, type ReadPiece } from './pieces';
 import { OURSELVES } from './workers';
 
 const peopleShape = z.object({
   studio: z.string(),
   players: z.array(z.object({ name: z.string(), instrument: z.enum(INSTRUMENT_KINDS), size: z.string(), hand: z.string(), level: z.string() })),
+  /** Who sits where in the section of a part. */
+  seats: z.array(z.object({ file: z.string(), part: z.string(), players: z.array(z.string()) })),
   marked: z.array(z.object({ file: z.string(), part: z.string(), bars: z.string() })),
   /** Words for the player, one note a line, as they are pasted on the Desk. */
   notes: z.array(z.object({ file: z.string(), part: z.string(), lines: z.array(z.string()) })),
@@ -74,6 +77,7 @@ async function hasStudio(client: Queryable): Promise<boolean> {
 }
 
 interface DemoPiece {
+  seats: People['seats'];
   fileName: string;
   bytes: Uint8Array;
   read: ReadPiece;
@@ -87,24 +91,23 @@ async function store(client: Queryable, { studio, players }: People, wish: DemoW
   const made = await client.query<{ id: string }>('INSERT INTO studios (name) VALUES ($1) RETURNING id', [wish === 'none' ? 'Your studio' : studio]);
   const access = ownerOf(made.rows[0]!.id);
   if (wish === 'none') return;
+  const playerIds = new Map<string, string>();
   for (const { name, instrument, size, hand, level } of players) {
-    await client.query('INSERT INTO players (studio_id, name, instrument, size, hand, level, thumb_position) VALUES ($1, $2, $3, $4, $5, $6, $7)', [
-      access.studio,
-      name,
-      instrument,
-      size,
-      hand,
-      level,
-      instrument === 'cello' || instrument === 'bass',
-    ]);
+    const { rows } = await client.query<{ id: string }>(
+      'INSERT INTO players (studio_id, name, instrument, size, hand, level, thumb_position) VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id',
+      [access.studio, name, instrument, size, hand, level, instrument === 'cello' || instrument === 'bass'],
+    );
+    playerIds.set(name, rows[0]!.id);
   }
-  for (const [i, { fileName, bytes, read, sets, sheet }] of pieces.entries()) {
+  for (const [i, { seats, fileName, bytes, read, sets, sheet }] of pieces.entries()) {
     const { pieceId, parts } = await storePiece(client, access, fileName, bytes, read);
     // One transaction is one moment: the order on the shelf is said.
     await client.query(
       "UPDATE pieces SET created_at = now() + $3 * interval '1 millisecond' WHERE studio_id = $1 AND id = (SELECT piece_id FROM parts WHERE id = $2)",
       [access.studio, parts[0]!.id, i],
     );
+    for (const { part, players: seated } of seats)
+      await writeSettings(client, access, parts.find(({ name }) => name === part)!.id, { seats: seated.map((name) => playerIds.get(name)) });
     if (sheet) await writePaper(client, access, pieceId, sheet.fileName, sheet.bytes);
     for (const { part, reason, changes } of sets) {
       const { markingId } = parts.find(({ name }) => name === part)!;
@@ -114,7 +117,7 @@ async function store(client: Queryable, { studio, players }: People, wish: DemoW
 }
 
 /** The scores read, and the marks that a coach would have left in them. */
-async function workedOut(folder: string, { marked, notes, edits }: People): Promise<DemoPiece[]> {
+async function workedOut(folder: string, { seats, marked, notes, edits }: People): Promise<DemoPiece[]> {
   const pieces: DemoPiece[] = [];
   for (const { file, name, leaf } of FILES) {
     const fileName = path.basename(name);
@@ -129,7 +132,7 @@ async function workedOut(folder: string, { marked, notes, edits }: People): Prom
       ...of(edits).map(({ part, changes }) => ({ part, reason: 'Edits against the print', changes: changes.map((edit) => editIn(open(part), edit)) })),
     ];
     const sheet = leaf ? { fileName: path.basename(leaf), bytes: await readFile(path.join(folder, leaf)) } : null;
-    pieces.push({ fileName, bytes, read: read.value, sets, sheet });
+    pieces.push({ seats: of(seats), fileName, bytes, read: read.value, sets, sheet });
   }
   return pieces;
 }

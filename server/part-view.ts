@@ -40,11 +40,20 @@ export async function scoreView(access: Access, pieceId: string) {
   const [first] = siblings;
   const about = first && (await partById(access, first.id));
   if (!about) return null;
+  const people = await players(access);
   const parts = await Promise.all(
     siblings.map(async ({ id, name }) => {
       const [marking, settings] = await Promise.all([markingOfPart(access, id), partSettings(access, id)]);
       const sets = await history(access, marking.id);
-      return { id, name, markingId: marking.id, marking: marking.marking, history: sets.map(({ author: _, ...set }) => set), tempo: settings.tempo };
+      return {
+        id,
+        name,
+        markingId: marking.id,
+        marking: marking.marking,
+        history: sets.map(({ author: _, ...set }) => set),
+        tempo: settings.tempo,
+        seated: settings.seats.flatMap((seat) => people.find((player) => player.id === seat) ?? []),
+      };
     }),
   );
   return { pieceId, title: about.title, parts };

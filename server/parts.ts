@@ -210,6 +210,19 @@ async function readSettings(client: Queryable, access: Access, partId: string): 
   return partSettingsShape.parse({ ...NO_SETTINGS, ...Object.fromEntries(rows.map((row) => [row.key, row.value])) });
 }
 
+/** Each setting by its name; those that are undefined stay as they are. */
+export async function writeSettings(client: Queryable, access: Access, partId: string, values: Readonly<Record<string, unknown>>): Promise<void> {
+  const rows = Object.entries(values)
+    .filter(([, value]) => value !== undefined)
+    .map(([key, value]) => ({ key, value }));
+  await client.query(
+    `INSERT INTO settings (studio_id, scope, scope_id, key, value)
+     SELECT $1, 'part', $2, said->>'key', said->'value' FROM jsonb_array_elements($3::jsonb) AS said
+     ON CONFLICT (studio_id, scope, scope_id, key) DO UPDATE SET value = excluded.value`,
+    [access.studio, partId, JSON.stringify(rows)],
+  );
+}
+
 /** Says settings anew, all of them or none. @param deed kept so that it can be taken back, with what takes it back */
 export async function setPartSettings(
   access: Access,
@@ -232,15 +245,7 @@ export async function setPartSettings(
       }
       values.accepted = next;
     }
-    const rows = Object.entries(values)
-      .filter(([, value]) => value !== undefined)
-      .map(([key, value]) => ({ key, value }));
-    await client.query(
-      `INSERT INTO settings (studio_id, scope, scope_id, key, value)
-       SELECT $1, 'part', $2, said->>'key', said->'value' FROM jsonb_array_elements($3::jsonb) AS said
-       ON CONFLICT (studio_id, scope, scope_id, key) DO UPDATE SET value = excluded.value`,
-      [access.studio, partId, JSON.stringify(rows)],
-    );
+    await writeSettings(client, access, partId, values);
     if (deed) {
       const after = { ...settings, ...(accept ? { accept } : {}), ...(release ? { release } : {}) };
       await writeDeed(client, access, partId, deed, { about: 'settings', before: deed.before, after });

@@ -2,6 +2,7 @@
 import { demoScore } from '../tests/support/demo';
 import { partDocument } from '../core/formats/musicxml/part-document';
 import { NOTHING_TOLD } from '../core/instruments/as-told';
+import type { PlayerDescription } from '../core/instruments/player';
 import { applyChanges } from '../core/marking/change';
 import type { Marking } from '../core/marking/mark';
 import { ScoreAnalyst } from './score-analyst';
@@ -36,6 +37,28 @@ test('what is read is shown at once, planned part by part, with the tempo for al
   expect(await analyst.planNext()).toBeNull();
   // Every note is under one stroke, in order.
   for (const { strokes } of shown.lanes) strokes.slice(1).forEach(({ onset }, i) => expect(onset).toBeGreaterThanOrEqual(strokes[i]!.onset));
+});
+
+test('how a part fits one who sits in it, by the stretches of the score: as the part itself for a usual adult, less for a beginner', async () => {
+  const analyst = new ScoreAnalyst();
+  analyst.open(music, {});
+  const { tempo } = await planned(analyst, {});
+  const person: PlayerDescription = {
+    name: 'Somebody',
+    instrument: 'violin',
+    size: '4/4',
+    tuning: 'orchestral',
+    hand: 'medium',
+    level: 'advanced',
+    thumbPosition: false,
+  };
+  const [adult, beginner] = [analyst.seatedIn('P1', person)!, analyst.seatedIn('P1', { ...person, level: 'beginner' })!];
+  expect(adult.passages).toHaveLength(tempo!.sections.length);
+  // The interval of all lies inside that of each.
+  adult.passages.forEach(({ ceiling }, i) => expect(ceiling ?? Infinity).toBeGreaterThanOrEqual(tempo!.sections[i]!.tempo.ceiling ?? Infinity));
+  expect(beginner.whole.ceiling ?? 0).toBeLessThan(adult.whole.ceiling ?? Infinity);
+  expect(analyst.seatedIn('nobody', person)).toBeNull();
+  expect(analyst.seatedIn('P1', { ...person, size: '9/9' })).toBeNull();
 });
 
 test('bows that are carried are played: no opposite bows are left in the group', async () => {

@@ -1,4 +1,5 @@
 /** The whole score: which parts play together and what they do differently, off the main thread. */
+import { fitOf, type FitRow } from '../core/checks/fit';
 import { checkedInSteps, type Checked } from '../core/checks/check';
 import { tempiInSteps, type QuickMemories, type Tempi } from '../core/checks/tempi';
 import { phrasesOf, tuneIn } from '../core/ensemble/around';
@@ -18,7 +19,7 @@ import type { ReadScore } from '../core/formats/musicxml/read';
 import { asTold } from '../core/instruments/as-told';
 import { linesOf } from '../core/instruments/lines';
 import { toldOrGuessed } from '../core/instruments/play-on';
-import { usualPlayer } from '../core/instruments/player';
+import { usualPlayer, type PlayerDescription } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
 import { correctionsOf } from '../core/marking/corrections';
 import { isEditKind } from '../core/marking/kinds';
@@ -115,6 +116,14 @@ export class ScoreAnalyst {
 
   carried(what: Carried, group: RhythmGroup, from: Member, to: readonly Member[]): CarriedTo[] {
     return carried(what, group, from, to, this.others(), this.bows());
+  }
+
+  /** How a part fits one who sits in it, stretch by stretch; null where it cannot be worked out. */
+  seatedIn(partId: string, player: PlayerDescription): FitRow | null {
+    const own = this.strings().find(({ music }) => music.id === partId);
+    if (!own) return null;
+    const { part, marking, music } = own;
+    return fitOf({ part, marking, tempo: music.tempo, passages: sectionPassages(this.bars()) }, player);
   }
 
   /** How a group could bow together, as it suits all best. @returns null where the marks have changed meanwhile */

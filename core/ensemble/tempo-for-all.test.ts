@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { tempoForAll, type PartTempo } from './tempo-for-all';
+import { tempoForAll, withMore, type PartTempo } from './tempo-for-all';
 
 const part = (name: string, floor: number | null, ceiling: number | null, none = false): PartTempo => ({ name, floor, ceiling, none });
 
@@ -17,6 +17,19 @@ test('who decides, in words', () => {
   });
   expect(tempoForAll([part('Violin I', null, 80), part('Viola', 80, null)]).none).toBe(false);
   expect(tempoForAll(['I', 'II', 'III'].map((name) => part(name, null, null, true))).text).toBe('No common tempo: I, II and III cannot play it at any.');
+});
+
+test('people who come later change it as if they had been there', () => {
+  const tempo = fc.integer({ min: 20, max: 240 });
+  const parts = fc.array(fc.record({ floor: fc.option(tempo), ceiling: fc.option(tempo), none: fc.boolean() }), { maxLength: 5 });
+  fc.assert(
+    fc.property(parts, parts, (first, later) => {
+      const named = (list: typeof first, from: number): PartTempo[] => list.map((each, i) => ({ name: String(from + i), ...each }));
+      const [a, b] = [named(first, 0), named(later, first.length)];
+      const { floor, ceiling, floorBy, ceilingBy, none, never } = tempoForAll([...a, ...b]);
+      expect(withMore(tempoForAll(a), b)).toMatchObject({ floor, ceiling, floorBy, ceilingBy, none, never });
+    }),
+  );
 });
 
 test('a tempo suits all exactly where it suits each', () => {

@@ -37,6 +37,17 @@ export function tempoForAll(parts: readonly PartTempo[]): TempoForAll {
   return { ...ends, text: inWords(ends, crossed) };
 }
 
+/** The same with more people: what all of them can play together. */
+export function withMore(all: TempoForAll, more: readonly PartTempo[]): TempoForAll {
+  const { floor, ceiling, floorBy, ceilingBy, never } = all;
+  return tempoForAll([
+    ...(floorBy === null ? [] : [{ name: floorBy, floor, ceiling: null, none: false }]),
+    ...(ceilingBy === null ? [] : [{ name: ceilingBy, floor: null, ceiling, none: false }]),
+    ...never.map((name) => ({ name, floor: null, ceiling: null, none: true })),
+    ...more,
+  ]);
+}
+
 const listed = (names: readonly string[]): string => (names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`);
 const whole = (tempo: number, up: boolean): number => (up ? Math.ceil(tempo) : Math.floor(tempo));
 

@@ -26,12 +26,14 @@ export interface SectionFit {
 /** Two sit at a desk, the one nearer to the audience outside. @param place in the order of seats, from 0 @example 2: "desk 2, outside" */
 export const seatInWords = (place: number): string => `desk ${Math.floor(place / 2) + 1}, ${place % 2 === 0 ? 'outside' : 'inside'}`;
 
+/** What a player of a part can do in one passage, or in the whole of it. */
+export const playerTempo = (name: string, { floor, ceiling, none }: FitCell): PartTempo => ({ name, floor, ceiling, none: none !== null });
+
 /** @param seated in the order of their seats @param wanted quarters per minute */
 export function sectionFit(seated: readonly Seated[], wanted: number): SectionFit {
   const known = seated.flatMap(({ name, row }, place) => (row ? [{ name, seat: seatInWords(place), row }] : []));
   const count = known[0]?.row.passages.length ?? 0;
-  const tempoOf = (name: string, { floor, ceiling, none }: FitCell): PartTempo => ({ name, floor, ceiling, none: none !== null });
-  const inPassage = (passage: number) => known.map(({ name, row }) => tempoOf(name, row.passages[passage]!));
+  const inPassage = (passage: number) => known.map(({ name, row }) => playerTempo(name, row.passages[passage]!));
   const leavesOut = known
     .map(({ name, seat, row }): LeavesOut => ({
       name,
@@ -41,9 +43,9 @@ export function sectionFit(seated: readonly Seated[], wanted: number): SectionFi
       ),
     }))
     .filter(({ passages }) => passages.length > 0);
-  const playing = known.flatMap(({ name, row }) => row.passages.map((cell) => tempoOf(name, cell)).filter((tempo) => suits(tempo, wanted)));
+  const playing = known.flatMap(({ name, row }) => row.passages.map((cell) => playerTempo(name, cell)).filter((tempo) => suits(tempo, wanted)));
   return {
-    whole: tempoForAll(known.map(({ name, row }) => tempoOf(name, row.whole))),
+    whole: tempoForAll(known.map(({ name, row }) => playerTempo(name, row.whole))),
     passages: Array.from({ length: count }, (_, passage) => tempoForAll(inPassage(passage))),
     leavesOut,
     without: tempoForAll(playing),

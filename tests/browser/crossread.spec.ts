@@ -173,6 +173,20 @@ test('the tempo of the piece: who decides it where; another one for all in one s
   await bowed(page);
   await expect(wanted).toHaveValue('112');
 
+  // With those who sit in the section it may be another one.
+  await side(page).getByRole('link', { name: 'under Players' }).click();
+  const seat = page.getByRole('region', { name: 'Seating' }).getByLabel('Seat a player');
+  await seat.selectOption('Ines');
+  await seat.selectOption('Tobi');
+  await saved(page);
+  await page.goto(address);
+  await bowed(page);
+  await side(page).getByRole('tab', { name: 'Tempo' }).click();
+  await side(page).getByRole('button', { name: 'With the 2 who sit here' }).click();
+  const seated = side(page).getByRole('region', { name: 'With those who sit here' });
+  await expect(seated).toContainText(/up to \d+ \(Tobi, Violin I\)/);
+  await expect(seated.getByRole('listitem')).toHaveCount(8);
+
   await side(page).getByRole('tab', { name: 'Together' }).click();
   const differing = side(page).getByRole('button', { name: /^differing/ });
   const before = Number((await differing.innerText()).match(/\d+/)![0]);

@@ -55,6 +55,40 @@ test('how a part fits each player: a cell for every passage, and what to change 
   await expect(page.getByRole('button', { name: /^Checked for Ines/ })).not.toContainText('own mark');
 });
 
+test('a section is seated desk by desk: its own line, who decides, who leaves out what; it stays so, and a seat is taken back from the Desk', async ({
+  page,
+}) => {
+  await openNew(page, 'staircase', 'Seated study');
+  await page.getByRole('button', { name: /^Checked for/ }).click();
+  await page.getByRole('menuitem', { name: /how this part fits them/ }).click();
+  const table = page.getByRole('table');
+  await expect(table.getByRole('row', { name: /^Tobi/ }).getByRole('cell').first()).toHaveText(/^(any|\d+)/);
+  const seating = page.getByRole('region', { name: 'Seating' });
+  await seating.getByLabel('Seat a player').selectOption('Ines');
+  await seating.getByLabel('Seat a player').selectOption('Tobi');
+  await expect(seating.getByRole('listitem')).toHaveText([/Ines desk 1, outside/, /Tobi desk 1, inside/]);
+  // The section goes as quickly as whoever is slowest.
+  const whole = (name: RegExp) => table.getByRole('row', { name }).getByRole('cell').first();
+  await expect(whole(/^The section/)).toContainText('Tobi decides');
+  expect(/\d+/.exec(await whole(/^The section/).innerText())![0]).toBe(/\d+/.exec(await whole(/^Tobi/).innerText())![0]);
+  const leaving = page.getByRole('region', { name: /^Who leaves out what/ }).getByRole('listitem');
+  await expect(leaving.filter({ hasText: 'Tobi (desk 1, inside)' })).toContainText(/: .*\(up to \d+\)/);
+  await seating.getByRole('button', { name: 'Tobi one seat to the front' }).click();
+  await expect(seating.getByRole('listitem')).toHaveText([/Tobi desk 1, outside/, /Ines desk 1, inside/]);
+  await expect(table.getByRole('row').nth(2)).toContainText('Tobi');
+  await saved(page);
+  await page.reload();
+  await expect(seating.getByRole('listitem')).toHaveText([/Tobi desk 1, outside/, /Ines desk 1, inside/]);
+  const fit = page.url();
+  await table.getByRole('link').first().click();
+  await ready(page);
+  await page.getByRole('button', { name: /^Undo: who sits where/ }).click();
+  await expect(page.getByRole('button', { name: /^Redo: .*who sits where/ })).toBeVisible();
+  await saved(page);
+  await page.goto(fit);
+  await expect(seating.getByRole('listitem')).toHaveText([/Ines desk 1, outside/, /Tobi desk 1, inside/]);
+});
+
 test('a finger for one player alone: the others keep theirs, undo and reload know it, and everybody can be given it', async ({ page }) => {
   await openNew(page, 'staircase', 'Own marks');
   const choose = async (name: RegExp) => {

@@ -8,6 +8,7 @@ import { TEMPO_LIMITS } from '@/core/score/time';
 import { TextButton } from '@/ui/kit/button';
 import { NumberField } from '@/ui/kit/number-field';
 import { useCrossreadModel } from './model/use-crossread';
+import { SeatedTempo } from './seated-tempo';
 
 /** More spots than these are folded away. */
 const SHOWN_SPOTS = 10;
@@ -54,6 +55,7 @@ export function TempoTab() {
           </li>
         ))}
       </ul>
+      <SeatedTempo />
       <section aria-label="In the way" className="grid gap-1 border-t border-line pt-3 text-[13px]">
         {against.length === 0 ? (
           <p>Nothing stands in the way of {Math.round(wanted)}.</p>

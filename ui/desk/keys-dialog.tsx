@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Button, TextButton } from '@/ui/kit/button';
 import { Dialog, type Opened } from '@/ui/kit/dialog';
 import { Select } from '@/ui/kit/select';
+import { useKept } from '@/ui/kit/kept';
 import { terms } from '@/ui/kit/terms';
 import { isOwn, KEY_LIST, keyOf, withKey } from './model/keys';
 import { setOwnKeys, useOwnKeys } from './model/own-keys';
@@ -64,7 +65,7 @@ function NoteValues() {
     <div className="mt-3 max-w-80">
       <Select
         label="Note values and steps"
-        value={terms.use()}
+        value={useKept(terms)}
         options={[
           ['american', 'quarter, eighth, half step'],
           ['british', 'crotchet, quaver, semitone'],

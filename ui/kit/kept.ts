@@ -4,9 +4,13 @@ import { useSyncExternalStore } from 'react';
 export interface Kept<T> {
   now(): T;
   set(value: T): void;
-  /** What it is, and a new picture of whoever asks when it changes, here or in another tab. */
-  use(): T;
+  /** When it changes, here or in another tab. */
+  subscribe(listen: () => void): () => void;
+  onServer(): T;
 }
+
+/** What it is now. (By its name the compiler knows that it is a hook: a method `use` of the choice was taken for a plain call, and left out.) */
+export const useKept = <T>({ subscribe, now, onServer }: Kept<T>): T => useSyncExternalStore(subscribe, now, onServer);
 
 /** @param read the value out of what was stored, which may be anything @param usual without one, and on the server */
 export function keptHere<T>(place: string, usual: T, read: (stored: unknown) => T): Kept<T> {
@@ -45,6 +49,7 @@ export function keptHere<T>(place: string, usual: T, read: (stored: unknown) => 
       }
       for (const listen of listeners) listen();
     },
-    use: () => useSyncExternalStore(subscribe, now, () => usual),
+    subscribe,
+    onServer: () => usual,
   };
 }

@@ -1,12 +1,12 @@
 /** Note values and steps as this device's reader calls them. */
 import { inTerms, TERMS, type Terms } from '@/core/util/terms';
-import { keptHere } from './kept';
+import { keptHere, useKept } from './kept';
 
 export const terms = keptHere<Terms>('omaggio.terms', 'american', (stored) => TERMS.find((each) => each === stored) ?? 'american');
 
 /** Puts a sentence of ours into the reader's terms. */
 export function useTerms(): (text: string) => string {
-  const chosen = terms.use();
+  const chosen = useKept(terms);
   return (text) => inTerms(text, chosen);
 }
 

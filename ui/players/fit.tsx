@@ -217,7 +217,7 @@ function Cell({ cell, wanted, unit }: { cell: FitCell | undefined; wanted: numbe
       className="border-b border-line px-2 py-1 align-top"
       title={worst ? `Bar ${worst.bar}/${worst.beat}, ${worst.kind}: ${say(worst.text)}` : 'nothing found'}
     >
-      <strong className={short ? 'text-plum' : ''}>
+      <strong className={`whitespace-nowrap ${short ? 'text-plum' : ''}`}>
         {none ? (none === 'unplayable' ? none : 'no tempo') : ceiling === null ? 'any' : upTo(ceiling, unit)}
       </strong>
       {worst && (

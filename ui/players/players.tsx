@@ -11,6 +11,7 @@ import { Notice } from '@/ui/kit/notice';
 import { PageHeader } from '@/ui/kit/page-header';
 import { Select } from '@/ui/kit/select';
 import { ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
+import { SaveChip } from '@/ui/unsent/save-chip';
 import { Fit, type FitPart } from './fit';
 import { PlayerForm } from './player-form';
 
@@ -60,6 +61,7 @@ export function Players({ studio, players, parts, part }: Props) {
     <div className="min-h-screen">
       <PageHeader path={['Players']}>
         <span className="text-soft">{studio}</span>
+        {part && <SaveChip />}
       </PageHeader>
       <main className="mx-auto grid max-w-6xl grid-cols-1 gap-6 px-4 py-5">
         {problem && !editing && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}

@@ -33,7 +33,7 @@ function Cell({ tempo, wanted, unit }: { tempo: TempoForAll; wanted: number; uni
   const decides = none ? (never.length ? never.join(', ') : `${floorBy} and ${ceilingBy}`) : ceilingBy;
   return (
     <td className="border-b-2 border-ink px-2 py-1 align-top" title={tempo.text}>
-      <strong className={short ? 'text-plum' : ''}>{none ? 'no tempo' : ceiling === null ? 'any' : upTo(ceiling, unit)}</strong>
+      <strong className={`whitespace-nowrap ${short ? 'text-plum' : ''}`}>{none ? 'no tempo' : ceiling === null ? 'any' : upTo(ceiling, unit)}</strong>
       {decides && <span className={`block text-xs ${short ? 'text-plum' : 'text-soft'}`}>{decides} decides</span>}
     </td>
   );
@@ -60,7 +60,7 @@ export function LeavingOut({ section, passages, wanted, unit }: RowProps & { pas
           </li>
         ))}
       </ul>
-      <p>Or plays something easier there, or is given marks of their own below. All that is left goes together: {without.text}</p>
+      <p>Or plays something easier there, or is given marks of their own below. What is left: {without.text.charAt(0).toLowerCase() + without.text.slice(1)}</p>
     </section>
   );
 }

@@ -1,5 +1,5 @@
 /** How passages are played on this machine, kept from one visit to the next. */
-import { keptHere } from '@/ui/kit/kept';
+import { keptHere, useKept } from '@/ui/kit/kept';
 import type { SoundOptions } from './sound';
 
 export const SPEEDS = [0.5, 0.6, 0.7, 0.8, 0.9, 1] as const;
@@ -11,4 +11,5 @@ const kept = keptHere<SoundOptions>('omaggio.play', USUAL, (stored) => {
   return { sound: found.sound ?? USUAL.sound, click: found.click ?? USUAL.click, countIn: found.countIn ?? USUAL.countIn, speed };
 });
 
-export const playOptions = { now: kept.now, use: kept.use, change: (next: Partial<SoundOptions>): void => kept.set({ ...kept.now(), ...next }) };
+export const usePlayOptions = (): SoundOptions => useKept(kept);
+export const changePlayOptions = (next: Partial<SoundOptions>): void => kept.set({ ...kept.now(), ...next });

@@ -13,7 +13,7 @@ import { clockFor } from '@/core/score/time';
 import type { Problem } from '@/ui/kit/problem';
 import type { OpenPart } from '@/workers/questions';
 import { PlayingStore } from './playing';
-import { playOptions } from './play-options';
+import { changePlayOptions, usePlayOptions } from './play-options';
 import { SoundPlayer } from './sound';
 
 interface Asked {
@@ -43,7 +43,7 @@ const SILENT: Problem = {
 export function usePlay({ open, instrument, tempo, line, passage, focus, onProblem }: Asked) {
   const [playing] = useState(() => new PlayingStore());
   const [sound] = useState(() => new SoundPlayer());
-  const options = playOptions.use();
+  const options = usePlayOptions();
   const started = useRef(0);
   useEffect(
     () => () => {
@@ -97,7 +97,7 @@ export function usePlay({ open, instrument, tempo, line, passage, focus, onProbl
     }
   }
 
-  return { playing, secondsAt, options, change: playOptions.change, stop, start };
+  return { playing, secondsAt, options, change: changePlayOptions, stop, start };
 }
 
 export type Play = ReturnType<typeof usePlay>;

@@ -1,4 +1,5 @@
 /** What Crossread is given by the server. */
+import type { PlayerDescription } from '@/core/instruments/player';
 import type { ChangeSet } from '@/core/marking/change';
 import type { Marking } from '@/core/marking/mark';
 
@@ -10,6 +11,8 @@ export interface ScorePartData {
   history: ChangeSet[];
   /** Wanted, quarters per minute; null takes the printed one. */
   tempo: number | null;
+  /** Who sits in its section, in the order of the seats. */
+  seated: Array<PlayerDescription & { id: string }>;
 }
 
 export interface ScoreData {

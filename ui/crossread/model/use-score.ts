@@ -6,6 +6,8 @@ import { z } from 'zod';
 import type { Carried } from '@/core/ensemble/carry';
 import type { Agreed } from '@/core/ensemble/together';
 import type { Member, RhythmGroup } from '@/core/ensemble/groups';
+import type { FitRow } from '@/core/checks/fit';
+import type { PlayerDescription } from '@/core/instruments/player';
 import type { Marking } from '@/core/marking/mark';
 import type { RehearsalPage } from '@/core/rehearsal/page';
 import { getJson, Refused } from '@/ui/kit/queries';
@@ -82,6 +84,7 @@ export function useScore(pieceId: string, markings: Readonly<Record<string, Mark
     left: async (group: RhythmGroup, because: string | null): Promise<CarriedTo[]> => (await analyst?.left(group, because)) ?? [],
     cue: async (partId: string, noteId: string, index: number): Promise<CarriedTo[]> => (await analyst?.cue(partId, noteId, index)) ?? [],
     withoutCue: async (partId: string, barIndex: number): Promise<CarriedTo[]> => (await analyst?.withoutCue(partId, barIndex)) ?? [],
+    seatedIn: async (partId: string, player: PlayerDescription): Promise<FitRow | null> => (await analyst?.seatedIn(partId, player)) ?? null,
     staff: async (partId: string): Promise<StaffShown | null> => (await analyst?.staff(partId)) ?? null,
     rehearsal: async (partId: string | null): Promise<RehearsalPage | null> => (await analyst?.rehearsal(partId)) ?? null,
   };

@@ -1,6 +1,6 @@
 /** The keys as somebody wants them on this device. */
 import { z } from 'zod';
-import { keptHere } from '@/ui/kit/kept';
+import { keptHere, useKept } from '@/ui/kit/kept';
 import { isOwn, type OwnKeys } from './keys';
 
 const USUAL: OwnKeys = {};
@@ -10,4 +10,4 @@ const kept = keptHere<OwnKeys>('omaggio.keys', USUAL, (stored) => shape.catch(US
 
 export const ownKeys = kept.now;
 export const setOwnKeys = kept.set;
-export const useOwnKeys = kept.use;
+export const useOwnKeys = (): OwnKeys => useKept(kept);
