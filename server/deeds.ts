@@ -5,7 +5,7 @@ import type { ChangeSet } from '../core/marking/change';
 import type { Marking } from '../core/marking/mark';
 import { deedShape, type PartDeed } from '../core/marking/part-deed';
 import { pool, type Queryable } from './db';
-import { marksThere, setOf, SET_COLUMNS, type SetRow } from './markings';
+import { marksThere, NOT_TO_COME, setOf, SET_COLUMNS, type SetRow } from './markings';
 
 export type Deed = z.infer<typeof deedShape>;
 
@@ -22,7 +22,7 @@ export async function writeDeed(
 ): Promise<void> {
   await client.query(
     `INSERT INTO part_deeds (id, studio_id, part_id, author, at, reason, about, before, after, undoes)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) ON CONFLICT (id) DO NOTHING`,
+     SELECT $1, $2, $3, $4, ${NOT_TO_COME}, $6, $7, $8, $9, $10 FROM (SELECT $5::timestamptz AS at) AS said ON CONFLICT (id) DO NOTHING`,
     [id, access.studio, partId, access.person, at, reason, about, JSON.stringify(before), JSON.stringify(after), undoes],
   );
 }

@@ -168,11 +168,14 @@ export async function marksThere(client: Queryable, access: Access, markingId: s
   return Object.fromEntries(rows.map((row) => [markKey(row.target, row.kind), markOf(row)]));
 }
 
+/** A clock that is ahead makes no change of a year to come: by a minute they may differ. */
+export const NOT_TO_COME = "LEAST(at, now() + interval '1 minute')";
+
 async function writeSets(client: Queryable, access: Access, markingId: string, sets: readonly ChangeSet[]): Promise<void> {
   if (sets.length === 0) return;
   await client.query(
     `INSERT INTO change_sets (id, studio_id, marking_id, author, at, reason, changes, undoes, together, from_part)
-     SELECT id, $1, $2, $3, at, reason, changes, undoes, together, "fromPart"
+     SELECT id, $1, $2, $3, ${NOT_TO_COME}, reason, changes, undoes, together, "fromPart"
        FROM jsonb_to_recordset($4) AS row (position int, id uuid, at timestamptz, reason text, changes jsonb, undoes uuid, together uuid, "fromPart" uuid)
       ORDER BY position`,
     [access.studio, markingId, access.person, JSON.stringify(sets.map((set, position) => ({ ...set, position })))],

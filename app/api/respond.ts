@@ -1,4 +1,4 @@
-/** What all route handlers share: the studio, who asks, one shape for problems, limits, and a guard against other sites. */
+/** What all route handlers share: the studio, who asks, one shape for problems, and limits. Who may come in is said at the door (`tools/run/door.ts`). */
 import type { Access } from '@/server/access';
 import { z } from 'zod';
 import { LIMITS } from '@/core/util/limits';
@@ -22,9 +22,6 @@ export function askerOf(request: Request): Asker {
 
 /** Runs a handler for the studio; null from it means that the thing asked for is not there. */
 export async function answer(request: Request, what: string, handler: (access: Access, asker: Asker) => Promise<Response | null>): Promise<Response> {
-  if (request.method !== 'GET' && request.headers.get('sec-fetch-site') === 'cross-site') {
-    return problemResponse({ place: null, what: 'The request came from another site.', remedy: 'Use Omaggio from its own address.' }, 403);
-  }
   try {
     return (await handler(await accessNow(), askerOf(request))) ?? notFound(what);
   } catch (error) {
@@ -86,7 +83,10 @@ export async function readUpTo(request: Request, limit: number): Promise<Uint8Ar
 
 /** Name of a file that is sent, as the query says it; its end is kept, since that says what it is. */
 export function fileNameOf(request: Request, usual: string): string {
-  const name = cleanText(new URL(request.url).searchParams.get('name') ?? '').trim();
+  // A name alone: what stands before the last stroke is a way through somebody's folders.
+  const name = cleanText(new URL(request.url).searchParams.get('name') ?? '')
+    .replace(/^.*[/\\]/su, '')
+    .trim();
   return (name.length > LIMITS.fileName ? `${shortened(name, LIMITS.fileName - 20)}${name.slice(-20)}` : name) || usual;
 }
 

@@ -3,13 +3,14 @@ import { beatOf } from '../score/beat';
 import { pitchName, type Pitch } from '../score/pitch';
 import type { Line } from '../instruments/lines';
 import type { Note, Part } from '../score/score';
-import { TICKS_PER_QUARTER } from '../score/ticks';
 import type { Clock } from '../score/time';
 import type { Player } from '../instruments/player';
 import type { Marking } from '../marking/mark';
 import type { Unplayable } from '../left-hand/fingering';
 import type { HandPreferences } from '../left-hand/preferences';
-import { rootOf, soundingAt, type OtherPart } from '../ensemble/ensemble';
+import { pitchOf } from '../ensemble/chord';
+import type { OtherPart } from '../ensemble/ensemble';
+import { chordAt, harmonyOf } from '../ensemble/harmony';
 import type { Finding } from './finding';
 import { tonicOf, type IntonationSettings, type PitchSchool } from './target';
 import * as remedy from './remedy-words';
@@ -27,7 +28,7 @@ export interface Aim {
   /** Null: nothing is said about it. */
   school: PitchSchool | null;
   toleranceCents: number | undefined;
-  /** Root of the chord that sounds with a note, by the whole score, else the tonic. */
+  /** Root of the chord that sounds with a note as the whole score is read (`harmonyOf`), else the tonic. */
   rootAt(note: Note): Pitch;
 }
 
@@ -43,7 +44,10 @@ export function aimOf({ part, intonation, others }: AimAsked): { aim: Aim } {
     aim: {
       school: intonation?.school ?? null,
       toleranceCents: intonation?.toleranceCents ?? undefined,
-      rootAt: (note) => (sounding && rootOf(soundingAt(sounding, note.onset / TICKS_PER_QUARTER))) ?? tonicOf(part.bars[note.barIndex]!.fifths),
+      rootAt(note) {
+        const chord = sounding && chordAt(harmonyOf(sounding), note.onset);
+        return chord ? pitchOf(chord.root) : tonicOf(part.bars[note.barIndex]!.fifths);
+      },
     },
   };
 }

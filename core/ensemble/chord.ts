@@ -83,10 +83,10 @@ export const classOf = ({ step, alter }: Pitch): Class => OF_STEP[step] + 7 * Ma
 export const halfStepsOf = (of: Class): number => (((of * 7) % 12) + 12) % 12;
 
 /** @example -2 is "B flat" */
-export function className(of: Class): string {
-  const place = (((of + 1) % 7) + 7) % 7;
-  return pitchLetter({ step: LETTERS[place]!, alter: Math.floor((of + 1) / 7) });
-}
+export const className = (of: Class): string => pitchLetter(pitchOf(of));
+
+/** The pitch of a class in the middle octave. */
+export const pitchOf = (of: Class): Pitch => ({ step: LETTERS[(((of + 1) % 7) + 7) % 7]!, alter: Math.floor((of + 1) / 7), octave: 4 });
 
 /** The degree that a class is in a chord, spelled as it is or otherwise; null where it is none of it. */
 export function degreeOf({ root, kind }: Pick<Chord, 'root' | 'kind'>, of: Class): Degree | null {

@@ -1,53 +1,41 @@
 import type { FindingOf } from '../checks/finding';
-import { Chord, Note as TonalNote } from 'tonal';
 import { demoScore } from '../../tests/support/demo';
 import { usualPlayer } from '../instruments/player';
 import { markKey, type Marking } from '../marking/mark';
 import { applyChanges } from '../marking/change';
-import { midiOf, parsePitch, pitchName } from '../score/pitch';
+import { pitchName } from '../score/pitch';
 import { linesOf } from '../instruments/lines';
 import { firstLine, makeScore } from '../testing/make';
 import { check, type CheckRequest } from '../checks/check';
 import { cuesBefore } from './entries';
-import { bowedOtherwise, rootOf, soundingAt, type OtherPart } from './ensemble';
+import { aimOf } from '../checks/context';
+import { classOf, pitchOf } from './chord';
+import { bowedOtherwise, type OtherPart } from './ensemble';
+import { chordAt, harmonyOf } from './harmony';
 import { PURE_FIFTH, tonicOf, USUAL_INTONATION } from '../checks/target';
-import { TICKS_PER_QUARTER } from '../score/ticks';
 
 const { score } = demoScore('mill-race-serenade');
 const others = (own: number, markings: Record<number, Marking> = {}): OtherPart[] =>
   score.parts.flatMap((part, i) => (i === own ? [] : [{ id: part.id, name: part.name, markingId: `m${i}`, part, marking: markings[i] ?? {} }]));
 
-describe('the chord that sounds', () => {
-  const roots = ['C', 'D', 'Eb', 'F', 'G', 'A', 'Bb', 'F#'];
-  const kinds = ['', 'm', '7'];
-  test.each(roots.flatMap((root) => kinds.map((kind) => `${root}${kind}`)))(
-    '%s, in every inversion, has the root that a general music-theory package (tonal) names',
-    (name) => {
-      const { notes, tonic } = Chord.get(name);
-      notes.forEach((_, inversion) => {
-        const turned = [...notes.slice(inversion), ...notes.slice(0, inversion)];
-        let below = 0;
-        const pitches = turned.map((note) => {
-          let midi = TonalNote.midi(`${note}3`)!;
-          while (midi <= below) midi += 12;
-          below = midi;
-          return parsePitch(`${note}${Math.floor(midi / 12) - 1}`)!;
-        });
-        expect(pitchName(rootOf(pitches)!).replace(/\d+$/, '')).toBe(tonic);
-      });
-    },
-  );
-  test('where the thirds do not decide it the bass does, in whatever octave', () => {
-    const root = (names: string) => pitchName(rootOf(names.split(' ').map((name) => parsePitch(name)!))!).replace(/\d+$/, '');
-    expect([root('D4 F4 B4'), root('D3 F4 B4'), root('B3 D4 F4')]).toEqual(['D', 'D', 'B']);
+describe('the root that is aimed over', () => {
+  const [part, ...rest] = score.parts;
+  const others = rest.map((each) => ({ id: each.id, name: each.name, markingId: each.id, part: each, marking: {} }));
+  const rootIn = (asked: Parameters<typeof aimOf>[0]) => aimOf(asked).aim.rootAt;
+  test('is that of the chord that the score is read as, with every note; where none is sure, the tonic', () => {
+    const root = rootIn({ part: part!, others, intonation: { school: 'just', toleranceCents: null } });
+    const harmony = harmonyOf(score.parts);
+    const read = part!.notes.map((note) => ({ note, chord: chordAt(harmony, note.onset) }));
+    expect(read.filter(({ chord }) => chord).length).toBeGreaterThan(read.length / 2);
+    for (const { note, chord } of read) expect(classOf(root(note))).toBe(chord ? chord.root : classOf(tonicOf(part!.bars[note.barIndex]!.fifths)));
   });
-  test('one note alone is no chord', () => expect(rootOf([parsePitch('D3')!, parsePitch('D4')!])).toBeNull());
-  test('what sounds in the score at a moment: the first beat of bar 1 is D, with F sharp above it', () => {
-    const first = score.parts[0]!.bars[1]!.onset / TICKS_PER_QUARTER;
-    const sounding = soundingAt(score.parts, first);
-    expect(pitchName(sounding[0]!)).toMatch(/^D/);
-    expect(sounding.map((pitch) => midiOf(pitch) % 12)).toContain(6);
-    expect(pitchName(rootOf(sounding)!)).toMatch(/^D/);
+  test('of a part alone it is the tonic; the first bar of the demo is over D', () => {
+    const note = part!.notes.find(({ barIndex }) => barIndex === 1)!;
+    expect(pitchName(rootIn({ part: part!, intonation: { school: 'just', toleranceCents: null } })(note))).toBe(pitchName(tonicOf(part!.bars[1]!.fifths)));
+    expect(pitchName(rootIn({ part: part!, others })(note))).toBe('D4');
+  });
+  test('a class and the pitch of its name are one, from seven flats to double sharps', () => {
+    for (let of = -15; of <= 19; of++) expect([classOf(pitchOf(of)), pitchOf(of).octave]).toEqual([of, 4]);
   });
 });
 

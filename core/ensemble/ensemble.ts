@@ -1,13 +1,11 @@
 /** What the other parts of the score know: the chord that sounds with a note, what comes before an entry, and bows that differ between sections. */
 import { noteById } from '../score/find';
 import { linesOf, type Line } from '../instruments/lines';
-import { midiOf, type Pitch } from '../score/pitch';
 import type { Note, Part } from '../score/score';
 import { coachChanges, type Change } from '../marking/change';
 import { bowInForce, markAt, type Marking } from '../marking/mark';
 import { type MarkKind, kindsWhere } from '../marking/kinds';
 import { comparableBars, type BarOfLine } from '../marking/consistency';
-import { TICKS_PER_QUARTER } from '../score/ticks';
 
 export interface OtherPart {
   id: string;
@@ -15,36 +13,6 @@ export interface OtherPart {
   markingId: string;
   part: Part;
   marking: Marking;
-}
-
-/** Everything that sounds at a moment, own part included; lowest first. */
-export function soundingAt(parts: readonly Part[], quarter: number): Pitch[] {
-  return parts
-    .flatMap((part) => {
-      const tick = quarter * TICKS_PER_QUARTER;
-      return part.notes.filter((note) => !note.cue && !note.grace && note.onset <= tick && note.onset + note.duration > tick).map(({ pitch }) => pitch);
-    })
-    .sort((a, b) => midiOf(a) - midiOf(b));
-}
-
-/** How well an interval over a candidate goes with its being the root, in half steps (judgement; thirds and fifths make a chord). */
-const FITS: Readonly<Record<number, number>> = { 0: 1, 7: 3, 4: 2.5, 3: 2, 10: 1, 11: 0.5, 2: 0.2, 9: 0.2, 6: 0.5 };
-
-/**
- * The root of what sounds together, by stacking thirds; null for fewer than two different notes. The bass counts as likelier.
- * @example G B D F: G; E G C: C
- */
-export function rootOf(pitches: readonly Pitch[]): Pitch | null {
-  const classes = new Map<number, Pitch>();
-  for (const pitch of pitches) if (!classes.has(midiOf(pitch) % 12)) classes.set(midiOf(pitch) % 12, pitch);
-  if (classes.size < 2) return null;
-  let best: { pitch: Pitch; score: number } | null = null;
-  for (const [own, pitch] of classes) {
-    let score = own === midiOf(pitches[0]!) % 12 ? 0.75 : 0;
-    for (const other of classes.keys()) score += FITS[(other - own + 12) % 12] ?? -1;
-    if (!best || score > best.score) best = { pitch, score };
-  }
-  return best!.pitch;
 }
 
 /** A bar that another part has too, bowed otherwise. */

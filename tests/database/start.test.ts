@@ -27,7 +27,7 @@ test('a first start makes the data, a second one keeps them, and each stops all 
   // One client asks on and on, one begins a request and never ends it.
   const slow = connect(Number(port), '127.0.0.1');
   slow.on('error', () => undefined);
-  slow.write('POST /api/pieces?name=x HTTP/1.1\r\nhost: x\r\ncontent-length: 100000\r\n\r\nslow');
+  slow.write('POST /api/pieces?name=x HTTP/1.1\r\nhost: 127.0.0.1\r\ncontent-length: 100000\r\n\r\nslow');
   let asking = true;
   const busy = (async () => {
     while (asking) await fetch(`${first.url}${desk}`).catch(() => new Promise((resolve) => setTimeout(resolve, 20)));
@@ -233,7 +233,9 @@ test('what the database holds is saved before its tables are changed', async () 
   await stop(second, 'SIGTERM');
 });
 
-test('what is no page is refused before it is one', async () => {
+const TUNE = 'X:1\nT:Somebody else\nM:4/4\nL:1/4\nK:D\nV:1 name="Violin"\nD E F G |]\n';
+
+test('what is no page is refused before it is one, and what is not ours does not come in', async () => {
   const running = await start(people(newFolder()));
   const port = Number(new URL(running.url).port);
   const raw = (text: string) =>
@@ -255,6 +257,30 @@ test('what is no page is refused before it is one', async () => {
   expect(await statusOf('/api/markings/not-an-id/changes', { method: 'POST', body: '[]' })).toBe(404);
   expect(await statusOf('/?find=%00%F0%9F&page=1e99')).toBe(200);
   expect(await statusOf('/api/pieces?name=%00', { method: 'POST', body: 'x' })).toBe(422);
+
+  // Under another's name, or from a page of another port, nothing is read and nothing is written; and it is said what to do.
+  expect(await raw(`GET / HTTP/1.1\r\nhost: rebound.example.com:${port}\r\n\r\n`)).toMatch(/^HTTP\/1\.1 421[\s\S]*OMAGGIO_ORIGIN/);
+  const sent = (name: string, headers: Record<string, string>) => statusOf(`/api/pieces?name=${name}.abc`, { method: 'POST', body: TUNE, headers });
+  expect(await sent('foreign', { origin: 'http://127.0.0.1:1' })).toBe(403);
+  expect(await sent('foreign', { origin: 'null' })).toBe(403);
+  expect(await shelfOf(running.url)).not.toContain('Somebody else');
+  expect(await sent('own', { origin: running.url })).toBe(201);
+  const shelf = await shelfOf(running.url);
+  expect(shelf).toContain('Somebody else');
+
+  // What goes out runs nothing and is framed by nobody; a page runs what carries its nonce, another one each time.
+  const policyOf = async (url: string) => (await fetch(`${running.url}${url}`)).headers.get('content-security-policy')!;
+  const desk = /\/desk\/([0-9a-f-]+)/.exec(shelf)!;
+  const [first, second] = [await policyOf(desk[0]), await policyOf(desk[0])];
+  expect(first).toMatch(/'nonce-[\w+/]{22}=='/);
+  expect(second).not.toBe(first);
+  const page = await (await fetch(`${running.url}${desk[0]}`)).text();
+  expect(page.match(/<script(?![^>]* nonce=")[^>]*>/g)).toBeNull();
+  const music = await fetch(`${running.url}/api/parts/${desk[1]}/music`);
+  expect(music.headers.get('content-security-policy')).toMatch(/sandbox$/);
+  expect(music.headers.get('content-disposition')).toMatch(/^attachment/);
+  for (const answer of [music, await fetch(running.url)])
+    expect([answer.headers.get('x-content-type-options'), answer.headers.get('x-frame-options')]).toEqual(['nosniff', 'DENY']);
   await stop(running, 'SIGTERM');
 });
 

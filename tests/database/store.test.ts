@@ -143,6 +143,15 @@ describe('markings', () => {
     expect(await storeChanges(studio, markingId, [again])).toEqual({ stored: [again.id], refused: null, clash: null });
     expect((await history(studio, markingId)).filter((each) => each.id === again.id)).toHaveLength(1);
   });
+  test('a clock that is ahead makes no change of a year to come; one that is behind is believed', async () => {
+    const at = async (said: string, from: string, to: string) => {
+      const set = { ...fingerSet(note, from, to), at: said };
+      await storeChanges(studio, markingId, [set]);
+      return new Date((await history(studio, markingId)).find(({ id }) => id === set.id)!.at).getTime();
+    };
+    expect(await at('2135-01-01T00:00:00.000Z', '2', '3')).toBeLessThan(Date.now() + 3_600_000);
+    expect(await at('2020-01-01T00:00:00.000Z', '3', '2')).toBe(Date.UTC(2020, 0, 1));
+  });
   test('a change from something that is no longer there is a clash that says what is; what came before it is stored, what comes after is not', async () => {
     const other = 'n-0-1-1-B4-0';
     const [fits, clashes, after] = [fingerSet(other, null, '1'), fingerSet(note, '3', '1'), fingerSet(other, '1', '2')];

@@ -120,7 +120,7 @@ export class Omaggio {
 
   private async serve(port: number, appUrl: string): Promise<void> {
     const run = randomUUID();
-    this.server = startChild(process.execPath, [`--max-old-space-size=${SERVER_HEAP_MB}`, path.join('tools', 'serve.mjs')], {
+    this.server = startChild(process.execPath, [`--max-old-space-size=${SERVER_HEAP_MB}`, path.join('.next', 'tools', 'serve.mjs')], {
       cwd: this.root,
       env: {
         ...process.env,

@@ -8,6 +8,8 @@ export async function GET(): Promise<Response> {
     await pulse().query('SELECT 1');
     return Response.json({ ok: true, run: process.env.OMAGGIO_RUN ?? null });
   } catch (error) {
-    return Response.json({ ok: false, error: (error as Error).message }, { status: 503 });
+    // Addresses and names are for the log alone.
+    console.error('health', error);
+    return Response.json({ ok: false, error: 'The database does not answer.' }, { status: 503 });
   }
 }

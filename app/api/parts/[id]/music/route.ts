@@ -12,6 +12,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
       : new Response(music.text, {
           headers: {
             'content-type': 'application/xml; charset=utf-8',
+            'content-disposition': 'attachment; filename="part.musicxml"',
             'cache-control': new URL(request.url).searchParams.get('v') === music.version ? 'private, max-age=31536000, immutable' : 'no-store',
           },
         });
