@@ -52,7 +52,10 @@ export async function scoreView(access: Access, pieceId: string) {
         marking: marking.marking,
         history: sets.map(({ author: _, ...set }) => set),
         tempo: settings.tempo,
-        seated: settings.seats.flatMap((seat) => people.find((player) => player.id === seat) ?? []),
+        seated: settings.seats.flatMap((seat) => {
+          const player = people.find((each) => each.id === seat);
+          return player ? [{ player, line: settings.divisi[seat] ?? null }] : [];
+        }),
       };
     }),
   );

@@ -176,6 +176,8 @@ export const partSettingsShape = z.object({
     .array(z.uuid())
     .max(LIMITS.seats)
     .refine((ids) => new Set(ids).size === ids.length, 'Somebody sits in two places'),
+  /** Who has which line of a divided part, from 0; who is not in it plays what can be played of all. */
+  divisi: z.record(z.uuid(), z.int().min(0).max(20)),
   /** Findings that the coach accepted as they are: what they depended on then, and why. */
   accepted: z.array(acceptedShape),
 });
@@ -197,6 +199,7 @@ const NO_SETTINGS: PartSettings = {
   density: 'usual',
   intonation: USUAL_INTONATION,
   seats: [],
+  divisi: {},
   accepted: [],
 };
 

@@ -3,7 +3,7 @@
  * same core as the server and the headless door.
  */
 import { noteById } from '../core/score/find';
-import { linesOf } from '../core/instruments/lines';
+import { linesOf, partOfLine } from '../core/instruments/lines';
 import { ticksOf, type BarRange } from '../core/score/bars';
 import type { Passage } from '../core/score/passages';
 import type { Part } from '../core/score/score';
@@ -163,9 +163,10 @@ export class Analyst {
     return bowingChoices(question, conditions, this.idsIn(conditions, range), this.memory(conditions.line).bow);
   }
 
-  /** How the marking fits one player. */
-  fit(conditions: Conditions, passages: readonly Passage[], player: PlayerDescription): FitRow | null {
-    return fitOf(this.fitRequest(conditions, passages), player);
+  /** How the marking fits one player. @param line the one this player has of a divided part; null: all of them */
+  fit(conditions: Conditions, passages: readonly Passage[], player: PlayerDescription, line: number | null = null): FitRow | null {
+    const request = this.fitRequest(conditions, passages);
+    return fitOf(line === null ? request : { ...request, part: partOfLine(request.part, line), line: 0 }, player);
   }
 
   /** What to change for one player: marks that differ, and what they mend. */

@@ -17,7 +17,7 @@ import { correctedPart } from '../core/formats/musicxml/corrected';
 import { readPartDocument } from '../core/formats/musicxml/part-document';
 import type { ReadScore } from '../core/formats/musicxml/read';
 import { asTold } from '../core/instruments/as-told';
-import { linesOf } from '../core/instruments/lines';
+import { linesOf, partOfLine } from '../core/instruments/lines';
 import { toldOrGuessed } from '../core/instruments/play-on';
 import { usualPlayer, type PlayerDescription } from '../core/instruments/player';
 import { slurLinks } from '../core/marking/links';
@@ -118,12 +118,13 @@ export class ScoreAnalyst {
     return carried(what, group, from, to, this.others(), this.bows());
   }
 
-  /** How a part fits one who sits in it, stretch by stretch; null where it cannot be worked out. */
-  seatedIn(partId: string, player: PlayerDescription): FitRow | null {
-    const own = this.strings().find(({ music }) => music.id === partId);
-    if (!own) return null;
-    const { part, marking, music } = own;
-    return fitOf({ part, marking, tempo: music.tempo, passages: sectionPassages(this.bars()) }, player);
+  /** How a part fits one who sits in it, stretch by stretch; null where it cannot be worked out. @param line the one that they have of a divided part; null: all of them */
+  seatedIn(partId: string, player: PlayerDescription, line: number | null = null): FitRow | null {
+    const known = this.strings().find(({ music }) => music.id === partId);
+    if (!known) return null;
+    const { part, marking, music } = known;
+    const own = line === null ? part : partOfLine(part, line);
+    return fitOf({ part: own, marking, tempo: music.tempo, passages: sectionPassages(this.bars()) }, player);
   }
 
   /** How a group could bow together, as it suits all best. @returns null where the marks have changed meanwhile */

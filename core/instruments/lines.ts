@@ -87,6 +87,23 @@ function madeLines(part: Part): Line[] {
   return lines.length ? lines : [{ name: '1', events: [] }];
 }
 
+/**
+ * What one player has of a divided part: the notes of their line, and where that line is silent for a whole bar what the first line
+ * plays there (a unison is written once, common practice). The part itself where it is not divided.
+ * @param index from 0; beyond the last line it is the last
+ */
+export function partOfLine(part: Part, index: number): Part {
+  const lines = linesOf(part);
+  if (lines.length < 2) return part;
+  const [first, own] = [lines[0]!, lines[Math.min(index, lines.length - 1)]!];
+  const barOf = new Map(part.notes.map(({ id, barIndex }) => [id, barIndex]));
+  const idsOf = (line: Line) => line.events.flatMap(({ ids }) => ids);
+  const ids = new Set(idsOf(own));
+  const played = new Set([...ids].map((id) => barOf.get(id)));
+  for (const id of idsOf(first)) if (!played.has(barOf.get(id))) ids.add(id);
+  return { ...part, notes: part.notes.filter(({ id, cue }) => cue || ids.has(id)) };
+}
+
 const indices = new WeakMap<Line, ReadonlyMap<string, number>>();
 
 /** Which event of a line a note head belongs to, tied ones included. */

@@ -10,7 +10,7 @@ test('two sit at a desk', () => {
 });
 
 test('who decides the tempo, and who leaves out what at the wanted one', () => {
-  const { whole, passages, leavesOut, without } = sectionFit(
+  const { whole, passages, leavesOut, unknown, without } = sectionFit(
     [
       { name: 'Ines', row: row(cell(null, 120), cell(null, 140), cell(null, 120)) },
       { name: 'Nobody', row: null },
@@ -19,6 +19,7 @@ test('who decides the tempo, and who leaves out what at the wanted one', () => {
     ],
     84,
   );
+  expect(unknown).toEqual(['Nobody']);
   expect(whole).toMatchObject({ none: true, never: ['Pia'], ceilingBy: 'Tobi' });
   expect(passages.map(({ text }) => text)).toEqual(['All together from 50 on (Tobi), up to 100 (Tobi).', 'No common tempo: Pia cannot play it at any.']);
   expect(leavesOut).toEqual([

@@ -19,6 +19,8 @@ export interface SectionFit {
   whole: TempoForAll;
   passages: TempoForAll[];
   leavesOut: LeavesOut[];
+  /** For whom nothing could be worked out: they are in none of it. */
+  unknown: string[];
   /** The section where everybody leaves that out. */
   without: TempoForAll;
 }
@@ -48,6 +50,7 @@ export function sectionFit(seated: readonly Seated[], wanted: number): SectionFi
     whole: tempoForAll(known.map(({ name, row }) => playerTempo(name, row.whole))),
     passages: Array.from({ length: count }, (_, passage) => tempoForAll(inPassage(passage))),
     leavesOut,
+    unknown: seated.filter(({ row }) => row === null).map(({ name }) => name),
     without: tempoForAll(playing),
   };
 }

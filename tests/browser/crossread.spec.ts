@@ -178,7 +178,13 @@ test('the tempo of the piece: who decides it where; another one for all in one s
   const seat = page.getByRole('region', { name: 'Seating' }).getByLabel('Seat a player');
   await seat.selectOption('Ines');
   await seat.selectOption('Tobi');
+  // The part is divided in places: who has which line.
+  await page.getByRole('button', { name: /^Divide at the desk: outside the upper line/ }).click();
+  await expect(page.getByLabel('Line of Ines')).toHaveValue('0');
+  await expect(page.getByLabel('Line of Tobi')).toHaveValue('1');
   await saved(page);
+  await page.reload();
+  await expect(page.getByLabel('Line of Tobi')).toHaveValue('1');
   await page.goto(address);
   await bowed(page);
   await side(page).getByRole('tab', { name: 'Tempo' }).click();

@@ -13,15 +13,15 @@ type Known = Seated & { part: string };
 export function SeatedTempo() {
   const { data, shown, seatedIn } = useCrossreadModel();
   const tempo = shown!.tempo!;
-  const seated = data.parts.flatMap((part) => part.seated.map((player) => ({ part, player })));
+  const seated = data.parts.flatMap((part) => part.seated.map((seat) => ({ part, ...seat })));
   const [known, setKnown] = useState<{ of: typeof tempo; rows: Known[] } | null>(null);
   // With other marks or another tempo it is to be asked anew.
   const rows = known?.of === tempo ? known.rows : null;
   async function ask() {
     const found: Known[] = [];
     setKnown({ of: tempo, rows: found });
-    for (const { part, player } of seated) {
-      const row = await seatedIn(part.id, player).catch(() => null);
+    for (const { part, player, line } of seated) {
+      const row = await seatedIn(part.id, player, line).catch(() => null);
       found.push({ part: part.name, name: player.name, row });
       setKnown((now) => (now?.of === tempo ? { of: tempo, rows: [...found] } : now));
     }

@@ -49,10 +49,16 @@ export async function getJson<T>(url: string, shape: z.ZodType<T>, init?: Reques
     if (init?.signal?.aborted) throw error;
     return null;
   });
-  if (!response?.ok) throw new Refused(await problemOf(response));
+  const read = await readAnswer(response, shape);
+  if ('problem' in read) throw new Refused(read.problem);
+  return read.value;
+}
+
+/** What came back, as the shape says, or what is wrong. @param response null where nothing came */
+export async function readAnswer<T>(response: Response | null, shape: z.ZodType<T>): Promise<{ value: T } | { problem: Problem }> {
+  if (!response?.ok) return { problem: await problemOf(response) };
   const parsed = shape.safeParse(await response.json().catch(() => null));
-  if (!parsed.success) throw new Refused(UNREADABLE);
-  return parsed.data;
+  return parsed.success ? { value: parsed.data } : { problem: UNREADABLE };
 }
 
 /** Values that are the same object have the same name: what depends on much is asked for by it. */

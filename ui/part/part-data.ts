@@ -27,6 +27,8 @@ export interface DeskSettings extends Told {
   intonation: IntonationSettings;
   /** Players of the section in the order of their seats, two at a desk. */
   seats: string[];
+  /** Which line of a divided part a player has, from 0. */
+  divisi: Record<string, number>;
   accepted: AcceptedFinding[];
 }
 

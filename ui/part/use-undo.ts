@@ -47,6 +47,7 @@ const NAMES: Readonly<Partial<Record<keyof DeskSettings, string>>> = {
   density: 'how many fingers are written',
   intonation: 'how in tune it is wanted',
   seats: 'who sits where',
+  divisi: 'who has which line',
 };
 
 /** A change of settings in words, and the one that takes it back. */

@@ -6,6 +6,7 @@ import Link from 'next/link';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { z } from 'zod';
 import { toldOf } from '@/core/instruments/as-told';
+import { linesOf } from '@/core/instruments/lines';
 import type { FitCell, FitRow, ForPlayer, SpotCounts } from '@/core/checks/fit';
 import { feltUnitOf, QUARTER, type BeatUnit } from '@/core/score/beat-unit';
 import { firstTempo } from '@/core/score/time';
@@ -43,7 +44,7 @@ const NOTHING = () => undefined;
 const MARKS = ['', '◆', '◆◆', '◆◆◆'];
 
 /** Each player's row, worked out one after the other, and what would have to change for whom. */
-function useFit(part: FitPart, players: readonly KnownPlayer[]) {
+function useFit(part: FitPart, players: readonly KnownPlayer[], divisi: Readonly<Record<string, number>>) {
   const { analyst, open, failed } = useAnalyst(part.id, part.musicVersion, NOTHING);
   const told = useMemo(() => toldOf(part.settings), [part.settings]);
   const conditions = useConditions(part.marking, null, { ...part.settings, told });
@@ -64,7 +65,7 @@ function useFit(part: FitPart, players: readonly KnownPlayer[]) {
     void (async () => {
       for (const player of players) {
         // A player that cannot be worked out has a row that says so; the others go on.
-        const row = await analyst.fit(forPlayer(player), part.passages, player).catch(() => null);
+        const row = await analyst.fit(forPlayer(player), part.passages, player, divisi[player.id] ?? null).catch(() => null);
         if (gone) return;
         setRows((before) => new Map(before).set(player.id, row));
       }
@@ -72,7 +73,7 @@ function useFit(part: FitPart, players: readonly KnownPlayer[]) {
     return () => {
       gone = true;
     };
-  }, [analyst, forPlayer, part.passages, players]);
+  }, [analyst, divisi, forPlayer, part.passages, players]);
 
   async function ask(player: KnownPlayer) {
     if (!analyst) return;
@@ -91,7 +92,8 @@ function useFit(part: FitPart, players: readonly KnownPlayer[]) {
   const wanted = part.settings.tempo ?? (open ? firstTempo(open.part).quartersPerMinute : null);
   const unit = open ? feltUnitOf(open.part) : QUARTER;
   const ownMarks = (id: string) => Object.keys(variants.find(({ playerId }) => playerId === id)?.marking ?? {}).length;
-  return { failed, ready: analyst !== null, wanted, unit, rows, changes, kept, ownMarks, ask, keep };
+  const lines = open ? linesOf(open.part).length : 1;
+  return { failed, ready: analyst !== null, lines, wanted, unit, rows, changes, kept, ownMarks, ask, keep };
 }
 
 const variantShape = z.object({ markingId: z.string(), marking: z.custom<Marking>((value) => typeof value === 'object' && value !== null) });
@@ -110,8 +112,8 @@ async function storeForPlayer(part: FitPart, player: KnownPlayer, found: ForPlay
 
 /** Players down, passages across: up to which tempo it works, and the worst spot. */
 export function Fit({ part, players }: { part: FitPart; players: readonly KnownPlayer[] }) {
-  const { seats, set } = usePartSettings({ id: part.id, name: `${part.name}, ${part.title}` }, part.settings, []);
-  const fit = useFit(part, players);
+  const { seats, divisi, set } = usePartSettings({ id: part.id, name: `${part.name}, ${part.title}` }, part.settings, []);
+  const fit = useFit(part, players, divisi);
   const { wanted, unit, kept } = fit;
   const seated = seats.flatMap((id) => players.find((player) => player.id === id) ?? []);
   // Those who sit there come first, in the order of their seats.
@@ -160,7 +162,7 @@ export function Fit({ part, players }: { part: FitPart; players: readonly KnownP
         </table>
       </div>
       {section && wanted && <LeavingOut section={section} passages={part.passages} wanted={wanted} unit={unit} />}
-      <Seating players={players} seats={seats} onSeats={(next) => set({ seats: next })} />
+      <Seating players={players} seats={seats} lines={fit.lines} divisi={divisi} onChange={set} />
       <section aria-label="What to change for whom" className="grid gap-2">
         <h3 className="text-base">What to change for whom</h3>
         {ordered.map((player) => (

@@ -5,6 +5,7 @@ import { LIMITS } from '@/core/util/limits';
 import { seatInWords } from '@/core/rehearsal/section-fit';
 import { capital } from '@/ui/kit/words';
 import { IconButton } from '@/ui/kit/icon-button';
+import { Button } from '@/ui/kit/button';
 import { Select } from '@/ui/kit/select';
 import type { KnownPlayer } from './players';
 
@@ -13,11 +14,16 @@ interface Props {
   players: readonly KnownPlayer[];
   /** Ids in the order of seats, two at a desk. */
   seats: readonly string[];
-  onSeats(seats: string[]): void;
+  /** How many lines the part has; more than one where it is divided. */
+  lines: number;
+  /** Which of them a player has. */
+  divisi: Readonly<Record<string, number>>;
+  onChange(change: { seats?: string[]; divisi?: Record<string, number> }): void;
 }
 
 /** Who sits where in the section of a part. */
-export function Seating({ players, seats, onSeats }: Props) {
+export function Seating({ players, seats, lines, divisi, onChange }: Props) {
+  const onSeats = (next: string[]) => onChange({ seats: next });
   const seated = seats.flatMap((id) => players.find((player) => player.id === id) ?? []);
   const free = players.filter(({ id }) => !seats.includes(id));
   const ids = seated.map(({ id }) => id);
@@ -34,7 +40,17 @@ export function Seating({ players, seats, onSeats }: Props) {
             <span className="min-w-0 truncate">
               <strong>{name}</strong> <span className="text-soft">{seatInWords(place)}</span>
             </span>
-            <span className="flex shrink-0">
+            <span className="flex shrink-0 items-center">
+              {lines > 1 && (
+                <Select
+                  quiet
+                  className="py-0 text-xs"
+                  label={`Line of ${name}`}
+                  value={divisi[id] ?? -1}
+                  options={[[-1, 'all lines'] as const, ...Array.from({ length: lines }, (_, i) => [i, `line ${i + 1}`] as const)]}
+                  onValue={(line) => onChange({ divisi: { ...without(divisi, id), ...(line < 0 ? {} : { [id]: line }) } })}
+                />
+              )}
               <IconButton bare label={`${name} one seat to the front`} disabled={place === 0} onClick={() => swap(place - 1)}>
                 <ArrowUp size={14} aria-hidden />
               </IconButton>
@@ -48,6 +64,11 @@ export function Seating({ players, seats, onSeats }: Props) {
           </li>
         ))}
       </ol>
+      {lines > 1 && seated.length > 1 && (
+        <Button small className="w-fit" onClick={() => onChange({ divisi: Object.fromEntries(ids.map((id, place) => [id, place % lines])) })}>
+          {lines === 2 ? 'Divide at the desk: outside the upper line, inside the lower' : `Divide the ${lines} lines from seat to seat`}
+        </Button>
+      )}
       {free.length > 0 && seated.length < LIMITS.seats && (
         <Select
           quiet
@@ -61,3 +82,5 @@ export function Seating({ players, seats, onSeats }: Props) {
     </section>
   );
 }
+
+const without = (divisi: Readonly<Record<string, number>>, id: string) => Object.fromEntries(Object.entries(divisi).filter(([each]) => each !== id));

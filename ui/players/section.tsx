@@ -19,6 +19,7 @@ export function SectionRow({ section, wanted, unit }: RowProps) {
     <tr>
       <th scope="row" className="border-b-2 border-ink py-1 pr-3 font-semibold whitespace-nowrap">
         The section
+        {section.unknown.length > 0 && <span className="block text-xs font-normal text-plum">without {section.unknown.join(', ')}</span>}
       </th>
       {[section.whole, ...section.passages].map((tempo, i) => (
         <Cell key={i} tempo={tempo} wanted={wanted} unit={unit} />
@@ -30,11 +31,15 @@ export function SectionRow({ section, wanted, unit }: RowProps) {
 function Cell({ tempo, wanted, unit }: { tempo: TempoForAll; wanted: number; unit: BeatUnit }) {
   const { floor, ceiling, ceilingBy, floorBy, none, never } = tempo;
   const short = none || (ceiling !== null && ceiling < wanted) || (floor !== null && floor > wanted);
-  const decides = none ? (never.length ? never.join(', ') : `${floorBy} and ${ceilingBy}`) : ceilingBy;
+  const deciding = none ? (never.length ? never : [floorBy!, ceilingBy!]) : ceilingBy === null ? [] : [ceilingBy];
   return (
     <td className="border-b-2 border-ink px-2 py-1 align-top" title={tempo.text}>
       <strong className={`whitespace-nowrap ${short ? 'text-plum' : ''}`}>{none ? 'no tempo' : ceiling === null ? 'any' : upTo(ceiling, unit)}</strong>
-      {decides && <span className={`block text-xs ${short ? 'text-plum' : 'text-soft'}`}>{decides} decides</span>}
+      {deciding.length > 0 && (
+        <span className={`block text-xs ${short ? 'text-plum' : 'text-soft'}`}>
+          {deciding.join(', ')} {deciding.length === 1 ? 'decides' : 'decide'}
+        </span>
+      )}
     </td>
   );
 }
@@ -49,7 +54,7 @@ export function LeavingOut({ section, passages, wanted, unit }: RowProps & { pas
       <h3 className="text-base">Who leaves out what at {at}</h3>
       <ul className="list-disc pl-5">
         {leavesOut.map(({ name, seat, passages: out }) => (
-          <li key={name}>
+          <li key={seat}>
             <strong>{name}</strong> <span className="text-soft">({seat})</span>:{' '}
             {out
               .map(({ passage, ceiling, floor, none }) => {

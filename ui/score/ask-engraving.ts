@@ -5,7 +5,7 @@ import { Refused } from '@/ui/kit/queries';
 import type { Engraving } from './engraving';
 
 /** What has to be there for an answer to be a picture. */
-const engravingShape = z.object({
+export const engravingShape = z.object({
   systems: z.array(
     z.object({ svg: z.string(), widthPx: z.number(), heightPx: z.number(), heads: z.record(z.string(), z.unknown()), bars: z.array(z.unknown()) }).loose(),
   ),

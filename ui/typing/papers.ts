@@ -3,7 +3,8 @@ import { openDB, type DBSchema } from 'idb';
 import { z } from 'zod';
 import { PAPER_TYPES, paperProblem } from '@/core/formats/paper';
 import { LIMITS } from '@/core/util/limits';
-import { problemOf, type Problem } from '@/ui/kit/problem';
+import type { Problem } from '@/ui/kit/problem';
+import { getJson, readAnswer } from '@/ui/kit/queries';
 
 export interface Paper {
   /** Its id at the server, or its number in this browser. */
@@ -24,20 +25,21 @@ export const isPaper = (file: File): boolean => (PAPER_TYPES as readonly string[
 
 const shape = z.object({ papers: z.array(z.object({ id: z.string(), name: z.string() })) });
 
-const upload = async (pieceId: string, file: File): Promise<{ id: string } | Problem> => {
+const madeShape = z.object({ id: z.string() });
+
+const upload = async (pieceId: string, file: File) => {
   const response = await fetch(`/api/pieces/${pieceId}/papers?name=${encodeURIComponent(file.name)}`, { method: 'POST', body: file }).catch(() => null);
-  return response?.ok ? ((await response.json()) as { id: string }) : problemOf(response);
+  return readAnswer(response, madeShape);
 };
 
 export const papersOfPiece = (pieceId: string): Papers => ({
   async all() {
-    const response = await fetch(`/api/pieces/${pieceId}/papers`);
-    const { papers } = shape.parse(await response.json());
+    const { papers } = await getJson(`/api/pieces/${pieceId}/papers`, shape);
     return papers.map(({ id, name }) => ({ key: id, name, load: async () => (await fetch(`/api/papers/${id}`)).blob() }));
   },
   async add(file) {
     const made = await upload(pieceId, file);
-    return 'id' in made ? null : made;
+    return 'problem' in made ? made.problem : null;
   },
   remove: async (key) => void (await fetch(`/api/papers/${key}`, { method: 'DELETE' })),
 });
@@ -78,12 +80,12 @@ export async function layToPiece(draft: string, pieceId: string): Promise<Proble
   const problems: Problem[] = [];
   for (const paper of await here.all()) {
     const made = await upload(pieceId, new File([await paper.load()], paper.name));
-    if ('id' in made) {
+    if ('value' in made) {
       const view = window.localStorage.getItem(viewPlace(paper.key));
-      if (view) window.localStorage.setItem(viewPlace(made.id), view);
+      if (view) window.localStorage.setItem(viewPlace(made.value.id), view);
       window.localStorage.removeItem(viewPlace(paper.key));
       await here.remove(paper.key);
-    } else problems.push(made);
+    } else problems.push(made.problem);
   }
   return problems;
 }

@@ -1,9 +1,20 @@
 'use client';
 
 import { useEffect, useState, type RefObject } from 'react';
-import { problemOf, sendJson, whileWanted, type Problem } from '@/ui/kit/problem';
+import { z } from 'zod';
+import { sendJson, whileWanted, type Problem } from '@/ui/kit/problem';
+import { readAnswer } from '@/ui/kit/queries';
+import { engravingShape } from '@/ui/score/ask-engraving';
 import type { TypedPassage } from '@/workers/server/tasks';
 import { START } from './abc-head';
+
+/** What has to be there for an answer to be a passage. */
+const passageShape = z.custom<TypedPassage>(
+  (value) =>
+    z
+      .object({ title: z.string(), parts: z.array(z.object({ notes: z.number() })), problems: z.array(z.unknown()), engraving: engravingShape.nullable() })
+      .safeParse(value).success,
+);
 
 /** While somebody types, not every letter is engraved. */
 const PAUSE_MS = 250;
@@ -39,13 +50,9 @@ export function useTyped({ open, draft, first, engraving, hasPaper }: Asked) {
         window.localStorage.setItem(draft, text);
         const response = await sendJson('POST', '/api/typed', { abc: text, widthPx: roomIn(engraving.current) }, abort.signal);
         if (abort.signal.aborted) return;
-        if (response?.ok) {
-          setShown((await response.json()) as TypedPassage);
-          setProblem(null);
-        } else {
-          setShown(null);
-          setProblem(await problemOf(response));
-        }
+        const read = await readAnswer(response, passageShape);
+        setShown('value' in read ? read.value : null);
+        setProblem('problem' in read ? read.problem : null);
       });
     }, PAUSE_MS);
     return () => {

@@ -11,8 +11,8 @@ export interface ScorePartData {
   history: ChangeSet[];
   /** Wanted, quarters per minute; null takes the printed one. */
   tempo: number | null;
-  /** Who sits in its section, in the order of the seats. */
-  seated: Array<PlayerDescription & { id: string }>;
+  /** Who sits in its section, in the order of the seats, and which line of a divided part they have; null: all. */
+  seated: Array<{ player: PlayerDescription & { id: string }; line: number | null }>;
 }
 
 export interface ScoreData {

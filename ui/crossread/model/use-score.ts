@@ -84,7 +84,8 @@ export function useScore(pieceId: string, markings: Readonly<Record<string, Mark
     left: async (group: RhythmGroup, because: string | null): Promise<CarriedTo[]> => (await analyst?.left(group, because)) ?? [],
     cue: async (partId: string, noteId: string, index: number): Promise<CarriedTo[]> => (await analyst?.cue(partId, noteId, index)) ?? [],
     withoutCue: async (partId: string, barIndex: number): Promise<CarriedTo[]> => (await analyst?.withoutCue(partId, barIndex)) ?? [],
-    seatedIn: async (partId: string, player: PlayerDescription): Promise<FitRow | null> => (await analyst?.seatedIn(partId, player)) ?? null,
+    seatedIn: async (partId: string, player: PlayerDescription, line: number | null): Promise<FitRow | null> =>
+      (await analyst?.seatedIn(partId, player, line)) ?? null,
     staff: async (partId: string): Promise<StaffShown | null> => (await analyst?.staff(partId)) ?? null,
     rehearsal: async (partId: string | null): Promise<RehearsalPage | null> => (await analyst?.rehearsal(partId)) ?? null,
   };
