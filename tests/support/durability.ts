@@ -68,7 +68,7 @@ export async function durability({ rounds, seed, report = () => undefined }: Dur
       await marking;
       await kill;
       if (victim === 'start' || victim === 'all') omaggio = await start(more);
-      else await until('Omaggio answers again', () => answers(url), 60_000);
+      else await until('Omaggio answers again', () => answers(url));
       if (victim === 'browser' || victim === 'all') await teacher.open();
       report(
         `round ${round + 1}: killed ${victim}; ${writers.reduce((sum, { acknowledged }) => sum + acknowledged.length, 0)} acknowledged, ${teacher.said.size} kept`,
@@ -283,7 +283,12 @@ class Teacher {
 
   async allSaved(): Promise<void> {
     await this.visit();
-    await this.page!.locator('[data-save=saved]').waitFor({ timeout: 60_000 });
+    const chip = this.page!.locator('[data-save]');
+    const state = () => chip.getAttribute('data-save', { timeout: 60_000 });
+    // However long a slow machine takes: but if it never is, what the screen says instead is told.
+    await until('everything is saved', async () => (await state()) === 'saved').catch(async () => {
+      throw new Error(`In the end the screen says "${await state()}".`);
+    });
   }
 
   kill(): void {
