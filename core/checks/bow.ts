@@ -59,7 +59,7 @@ export function bowFindings(
         noteIds: [...noteIds],
         severity,
         numbers,
-        judged: { by: round(load), from },
+        ...(from === TOLD || from === CERTAIN ? {} : { judged: { by: round(load), from } }),
         text,
         hearIt,
         remedies,
@@ -135,7 +135,7 @@ function runsOut(stroke: Stroke, { tempo, hairCm }: TempoQuestion, context: BowC
   if (desks) {
     // Something to be told and done, and no trouble.
     const remedies = [{ text: remedy.changeInTurn(inTurnInWords(desks, context.part)), before: null, after: null }];
-    return { kind: 'bow runs out', load: BOW_LOAD_FROM[0], from: BOW_LOAD_FROM, numbers, text, remedies };
+    return { kind: 'bow runs out', load: 1, from: TOLD, numbers, text, remedies };
   }
   return {
     kind: 'bow runs out',

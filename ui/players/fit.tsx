@@ -41,6 +41,7 @@ export interface FitPart {
 }
 
 const NOTHING = () => undefined;
+const NO_ROWS: ReadonlyMap<string, FitRow | null> = new Map();
 const MARKS = ['', '◆', '◆◆', '◆◆◆'];
 
 /** Each player's row, worked out one after the other, and what would have to change for whom. */
@@ -50,7 +51,7 @@ function useFit(part: FitPart, players: readonly KnownPlayer[], divisi: Readonly
   const conditions = useConditions(part.marking, null, { ...part.settings, told });
   const [variants, setVariants] = useState(part.variants);
   const [kept, setKept] = useState<{ playerId: string; ok: boolean } | null>(null);
-  const [rows, setRows] = useState<ReadonlyMap<string, FitRow | null>>(new Map());
+  const [known, setKnown] = useState<{ of: object; rows: ReadonlyMap<string, FitRow | null> } | null>(null);
   const [changes, setChanges] = useState<ReadonlyMap<string, ForPlayer | 'working' | null>>(new Map());
   const forPlayer = useCallback(
     (player: KnownPlayer): Conditions => {
@@ -59,21 +60,24 @@ function useFit(part: FitPart, players: readonly KnownPlayer[], divisi: Readonly
     },
     [conditions, part.marking, variants],
   );
+  // With other marks, lines or people nothing of what was known holds.
+  const asked = useMemo(() => ({ divisi, forPlayer, passages: part.passages, players }), [divisi, forPlayer, part.passages, players]);
+  const rows = known?.of === asked ? known.rows : NO_ROWS;
   useEffect(() => {
     if (!analyst) return;
     let gone = false;
     void (async () => {
-      for (const player of players) {
+      for (const player of asked.players) {
         // A player that cannot be worked out has a row that says so; the others go on.
-        const row = await analyst.fit(forPlayer(player), part.passages, player, divisi[player.id] ?? null).catch(() => null);
+        const row = await analyst.fit(asked.forPlayer(player), asked.passages, player, asked.divisi[player.id] ?? null).catch(() => null);
         if (gone) return;
-        setRows((before) => new Map(before).set(player.id, row));
+        setKnown((before) => ({ of: asked, rows: new Map(before?.of === asked ? before.rows : NO_ROWS).set(player.id, row) }));
       }
     })();
     return () => {
       gone = true;
     };
-  }, [analyst, divisi, forPlayer, part.passages, players]);
+  }, [analyst, asked]);
 
   async function ask(player: KnownPlayer) {
     if (!analyst) return;
