@@ -199,7 +199,7 @@ function PlayerRow({ player, row, passages, wanted, unit }: RowProps) {
   const cells = [row?.whole, ...(row?.passages ?? Array.from({ length: passages }, () => undefined))];
   return (
     <tr>
-      <th scope="row" className="border-b border-line py-1 pr-3 font-semibold whitespace-nowrap">
+      <th scope="row" title={player.name} className="max-w-48 truncate border-b border-line py-1 pr-3 font-semibold">
         {player.name} <span className="font-normal text-soft">{player.size}</span>
       </th>
       {row === null ? (

@@ -29,16 +29,16 @@ export function Seating({ players, seats, lines, divisi, onChange }: Props) {
   const ids = seated.map(({ id }) => id);
   const swap = (place: number) => onSeats(ids.map((id, i) => (i === place ? ids[place + 1]! : i === place + 1 ? ids[place]! : id)));
   return (
-    <section aria-label="Seating" className="grid gap-1">
+    <section aria-label="Seating" className="grid grid-cols-1 gap-1">
       <h3 className="text-base">Seating</h3>
       {seated.length === 0 && (
         <p className="text-[13px] text-soft">Nobody sits here yet. Seat the players of the section, desk by desk; then it is said what all of them can play.</p>
       )}
-      <ol className="grid max-w-xl gap-1 sm:grid-cols-2">
+      <ol className="grid max-w-3xl grid-cols-1 gap-1 sm:grid-cols-2">
         {seated.map(({ id, name }, place) => (
-          <li key={id} className="flex items-center justify-between gap-2 rounded-lg border border-line px-2 py-0.5 text-[13px]">
-            <span className="min-w-0 truncate">
-              <strong>{name}</strong> <span className="text-soft">{seatInWords(place)}</span>
+          <li key={id} title={name} className="flex min-w-0 items-center justify-between gap-2 rounded-lg border border-line px-2 py-0.5 text-[13px]">
+            <span className="flex min-w-0 gap-1">
+              <strong className="truncate">{name}</strong> <span className="shrink-0 text-soft">{seatInWords(place)}</span>
             </span>
             <span className="flex shrink-0 items-center">
               {lines > 1 && (

@@ -36,8 +36,8 @@ function Cell({ tempo, wanted, unit }: { tempo: TempoForAll; wanted: number; uni
     <td className="border-b-2 border-ink px-2 py-1 align-top" title={tempo.text}>
       <strong className={`whitespace-nowrap ${short ? 'text-plum' : ''}`}>{none ? 'no tempo' : ceiling === null ? 'any' : upTo(ceiling, unit)}</strong>
       {deciding.length > 0 && (
-        <span className={`block text-xs ${short ? 'text-plum' : 'text-soft'}`}>
-          {deciding.join(', ')} {deciding.length === 1 ? 'decides' : 'decide'}
+        <span className={`block max-w-36 text-xs ${short ? 'text-plum' : 'text-soft'}`}>
+          <span className="block truncate">{deciding.join(', ')}</span> {deciding.length === 1 ? 'decides' : 'decide'}
         </span>
       )}
     </td>
@@ -50,7 +50,7 @@ export function LeavingOut({ section, passages, wanted, unit }: RowProps & { pas
   const at = upTo(wanted, unit);
   if (leavesOut.length === 0) return <p className="text-[13px]">At {at} everybody who sits here plays everything.</p>;
   return (
-    <section aria-label="Who leaves out what" className="grid gap-0.5 text-[13px]">
+    <section aria-label="Who leaves out what" className="grid grid-cols-1 gap-0.5 text-[13px] wrap-anywhere">
       <h3 className="text-base">Who leaves out what at {at}</h3>
       <ul className="list-disc pl-5">
         {leavesOut.map(({ name, seat, passages: out }) => (
