@@ -1,7 +1,8 @@
 import { cookies } from 'next/headers';
 import { arrangementFrom } from '@/core/util/shelf-order';
 import { shelf } from '@/server/pieces';
-import { accessNow, studioName } from '@/server/access';
+import { studioName } from '@/server/access';
+import { pageAccess } from '@/app/door';
 import { Shelf } from '@/ui/shelf/shelf';
 
 export const dynamic = 'force-dynamic';
@@ -13,7 +14,7 @@ interface Props {
 
 /** `?find=` words that a piece must have, `?page=` counted from 1, `?order=` and `?group=`, else as this browser had them last. */
 export default async function Page({ searchParams }: Props) {
-  const access = await accessNow();
+  const access = await pageAccess();
   const said = await searchParams;
   const one = (name: string) => (typeof said[name] === 'string' ? said[name] : undefined);
   const search = one('find') ?? '';
@@ -22,6 +23,7 @@ export default async function Page({ searchParams }: Props) {
   return (
     <Shelf
       studio={studio}
+      isFirst={one('first') === 'yes'}
       asked={{ search, ...arrangement }}
       shown={{ ...shown, pieces: shown.pieces.map((piece) => ({ ...piece, receivedAt: piece.receivedAt.toISOString() })) }}
     />

@@ -1,10 +1,11 @@
 /**
- * For whom something is done: every query takes it and filters by its studio. It is made anew for each request and kept nowhere.
- * Until there are accounts whoever reaches Omaggio is the coach of its one studio.
+ * For whom something is done, and who may do what: every query takes an `Access` and filters by its studio. It is made anew for each
+ * request and kept nowhere; what lets a browser in is in `doors/`.
  */
-import { pool } from './db';
+import { db, pool } from './db';
+import { digest } from './doors/token';
 
-export type Role = 'owner';
+export type Role = 'owner' | 'coach' | 'player';
 
 export interface Access {
   /** Id of the studio. */
@@ -12,23 +13,48 @@ export interface Access {
   /** Whose name stands under what is done. */
   person: string;
   role: Role;
+  /** Null for a player, who comes in by a link and has no account. */
+  personId: string | null;
+  /** The player whose link it is. */
+  playerId: string | null;
+  /** Id of the browser that was let in; null where the server itself does something. */
+  session: string | null;
 }
 
-/** The name that changes are signed with until there are accounts. */
-const COACH = 'coach';
+/** What a page or a route is for. */
+export type Need =
+  /** Seeing and marking everything of the studio. */
+  | 'teach'
+  /** People, doors, and what cannot be taken back. */
+  | 'own'
+  /** What was handed out. */
+  | 'stand';
 
-/** @throws Error where the database has no studio */
-export async function accessNow(): Promise<Access> {
-  const { rows } = await pool().query<{ id: string }>('SELECT id FROM studios ORDER BY created_at, id LIMIT 1');
-  if (!rows[0]) throw new Error('The database has no studio: bin/start prepares it.');
-  return ownerOf(rows[0].id);
+const MAY: Readonly<Record<Need, ReadonlySet<Role>>> = {
+  teach: new Set<Role>(['owner', 'coach']),
+  own: new Set<Role>(['owner']),
+  stand: new Set<Role>(['owner', 'coach', 'player']),
+};
+
+export const may = ({ role }: Pick<Access, 'role'>, need: Need): boolean => MAY[need].has(role);
+
+/** Whose browser it is, by what its cookie says; null where it was not let in, or is not any more. */
+export async function accessOf(token: string | undefined): Promise<Access | null> {
+  if (!token) return null;
+  const { rows } = await pool().query<{ id: string; studio_id: string; person_id: string | null; player_id: string | null; name: string; role: Role }>(
+    'SELECT * FROM door_session($1)',
+    [digest(token)],
+  );
+  const found = rows[0];
+  if (!found) return null;
+  return { studio: found.studio_id, person: found.name, role: found.role, personId: found.person_id, playerId: found.player_id, session: found.id };
 }
 
-/** The coach of a studio, as the demo and the tests need it. */
-export const ownerOf = (studio: string): Access => ({ studio, person: COACH, role: 'owner' });
+/** Who made the studio, as the demo and tests need it. */
+export const ownerOf = (studio: string, person = 'Coach'): Access => ({ studio, person, role: 'owner', personId: null, playerId: null, session: null });
 
 /** Its name, as the shelf shows it. */
-export async function studioName({ studio }: Access): Promise<string> {
-  const { rows } = await pool().query<{ name: string }>('SELECT name FROM studios WHERE id = $1', [studio]);
+export async function studioName(access: Access): Promise<string> {
+  const { rows } = await db(access).query<{ name: string }>('SELECT name FROM studios WHERE id = $1', [access.studio]);
   return rows[0]?.name ?? '';
 }

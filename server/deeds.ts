@@ -4,7 +4,7 @@ import { z } from 'zod';
 import type { ChangeSet } from '../core/marking/change';
 import type { Marking } from '../core/marking/mark';
 import { deedShape, type PartDeed } from '../core/marking/part-deed';
-import { pool, type Queryable } from './db';
+import { db, type Queryable } from './db';
 import { marksThere, NOT_TO_COME, setOf, SET_COLUMNS, type SetRow } from './markings';
 
 export type Deed = z.infer<typeof deedShape>;
@@ -29,7 +29,7 @@ export async function writeDeed(
 
 /** The latest deeds, oldest first. */
 export async function deedsOf(access: Access, partId: string): Promise<PartDeed[]> {
-  const { rows } = await pool().query(
+  const { rows } = await db(access).query(
     `SELECT * FROM (SELECT id, at, reason, about, before, after, undoes, sequence FROM part_deeds
                      WHERE studio_id = $1 AND part_id = $2 ORDER BY sequence DESC LIMIT $3) latest ORDER BY sequence`,
     [access.studio, partId, MOST],
@@ -59,17 +59,17 @@ export interface Elsewhere {
  */
 export async function elsewhereOf(access: Access, partId: string, open: readonly string[], own: readonly ChangeSet[]): Promise<Elsewhere[]> {
   const together = own.flatMap((set) => set.together ?? []);
-  const { rows } = await pool().query<SetRow & { marking_id: string; part_id: string; name: string }>(
+  const { rows } = await db(access).query<SetRow & { marking_id: string; part_id: string; name: string }>(
     // Each of the three by an index of its own: a studio has many more sets than these.
     `WITH wanted AS (
-       SELECT change_sets.id FROM markings JOIN change_sets ON marking_id = markings.id AND change_sets.studio_id = $1
+       SELECT marking_id, change_sets.id FROM markings JOIN change_sets ON marking_id = markings.id AND change_sets.studio_id = $1
         WHERE markings.studio_id = $1 AND markings.part_id = $2 AND NOT markings.id = ANY($3)
-       UNION SELECT id FROM change_sets WHERE studio_id = $1 AND from_part = $2
-       UNION SELECT id FROM change_sets WHERE studio_id = $1 AND together = ANY($4)
+       UNION SELECT marking_id, id FROM change_sets WHERE studio_id = $1 AND from_part = $2
+       UNION SELECT marking_id, id FROM change_sets WHERE studio_id = $1 AND together = ANY($4)
      )
      SELECT * FROM (
        SELECT ${SET_COLUMNS}, marking_id, markings.part_id, parts.name || ', ' || pieces.title AS name FROM wanted
-         JOIN change_sets USING (id) JOIN markings ON markings.id = marking_id
+         JOIN change_sets USING (marking_id, id) JOIN markings ON markings.id = marking_id
          JOIN parts ON parts.id = markings.part_id JOIN pieces ON pieces.id = parts.piece_id
         WHERE pieces.removed_at IS NULL AND NOT marking_id = ANY($3)
           AND NOT EXISTS (SELECT 1 FROM change_sets later
@@ -81,7 +81,7 @@ export async function elsewhereOf(access: Access, partId: string, open: readonly
     [...new Set(rows.map(({ marking_id: id }) => id))].map(async (markingId) => {
       const of = rows.filter(({ marking_id: id }) => id === markingId);
       const sets = of.map(setOf);
-      return { markingId, part: { id: of[0]!.part_id, name: of[0]!.name }, sets, there: await marksThere(pool(), access, markingId, sets) };
+      return { markingId, part: { id: of[0]!.part_id, name: of[0]!.name }, sets, there: await marksThere(db(access), access, markingId, sets) };
     }),
   );
 }

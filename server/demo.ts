@@ -18,7 +18,7 @@ import { placeTarget } from '../core/marking/target';
 import { suggestedBowing, suggestedFingering } from '@/core/suggest/suggestion';
 import { planFingering } from '../core/left-hand/fingering';
 import { planBowing } from '../core/bow-arm/bowing';
-import { inTransaction, pool, type Queryable } from './db';
+import { inOwnersTransaction, pool, type Queryable } from './db';
 import { writeChangeSet } from './markings';
 import { writePaper } from './papers';
 import { writeSettings } from './parts';
@@ -27,6 +27,8 @@ import { OURSELVES } from './workers';
 
 const peopleShape = z.object({
   studio: z.string(),
+  /** The owner first. */
+  teachers: z.array(z.object({ name: z.string(), role: z.enum(['owner', 'coach']) })).min(1),
   players: z.array(z.object({ name: z.string(), instrument: z.enum(INSTRUMENT_KINDS), size: z.string(), hand: z.string(), level: z.string() })),
   /** Who sits where in the section of a part. */
   seats: z.array(z.object({ file: z.string(), part: z.string(), players: z.array(z.string()) })),
@@ -63,7 +65,7 @@ export async function loadDemo(folder: string, wish: DemoWish): Promise<boolean>
   if (await hasStudio(pool())) return false;
   const people = peopleShape.parse(JSON.parse(await readFile(path.join(folder, 'people.json'), 'utf8')));
   const pieces = wish === 'all' ? await workedOut(folder, people) : [];
-  return inTransaction(async (client) => {
+  return inOwnersTransaction(async (client) => {
     await client.query('SELECT pg_advisory_xact_lock($1)', [LOCK]);
     if (await hasStudio(client)) return false;
     await store(client, people, wish, pieces);
@@ -87,10 +89,13 @@ interface DemoPiece {
   sheet: { fileName: string; bytes: Uint8Array } | null;
 }
 
-async function store(client: Queryable, { studio, players }: People, wish: DemoWish, pieces: readonly DemoPiece[]): Promise<void> {
+async function store(client: Queryable, { studio, teachers, players }: People, wish: DemoWish, pieces: readonly DemoPiece[]): Promise<void> {
   const made = await client.query<{ id: string }>('INSERT INTO studios (name) VALUES ($1) RETURNING id', [wish === 'none' ? 'Your studio' : studio]);
-  const access = ownerOf(made.rows[0]!.id);
+  const access = ownerOf(made.rows[0]!.id, wish === 'none' ? 'Owner' : teachers[0]!.name);
+  await client.query("INSERT INTO people (studio_id, name, role) VALUES ($1, $2, 'owner')", [access.studio, access.person]);
   if (wish === 'none') return;
+  for (const { name, role } of teachers.slice(1))
+    await client.query('INSERT INTO people (studio_id, name, role) VALUES ($1, $2, $3)', [access.studio, name, role]);
   const playerIds = new Map<string, string>();
   for (const { name, instrument, size, hand, level } of players) {
     const { rows } = await client.query<{ id: string }>(

@@ -9,7 +9,7 @@ import { LIMITS } from '../core/util/limits';
 import { bad, good, type Result } from '../core/util/result';
 import { shortened } from '../core/util/text';
 import type { CarriedOver } from '../workers/server/editions';
-import { inTransaction, pool, type Queryable } from './db';
+import { db, inTransaction, type Queryable } from './db';
 import { forgetDeeds } from './deeds';
 import { markingOfPart, marksOf, writeMarks } from './markings';
 import { musicOf, partById, passagesOf, readPassages, writePassages, type Music, type PassageRow } from './parts';
@@ -18,7 +18,7 @@ import { inView, type PassageView } from './engraving';
 import { inWorker, OURSELVES, type Asker } from './workers';
 
 export async function editionsOf(access: Access, partId: string): Promise<Array<{ id: string; name: string }>> {
-  const { rows } = await pool().query<{ id: string; name: string }>(
+  const { rows } = await db(access).query<{ id: string; name: string }>(
     'SELECT id, name FROM editions WHERE studio_id = $1 AND part_id = $2 ORDER BY created_at DESC',
     [access.studio, partId],
   );
@@ -36,7 +36,7 @@ interface EditionRow {
 
 async function editionById(access: Access, partId: string, editionId: string): Promise<EditionRow | null> {
   if (!z.uuid().safeParse(editionId).success) return null;
-  const { rows } = await pool().query<EditionRow>(
+  const { rows } = await db(access).query<EditionRow>(
     'SELECT id, name, source_id, file_part_id, music, left_alone FROM editions WHERE studio_id = $1 AND part_id = $2 AND id = $3',
     [access.studio, partId, editionId],
   );
@@ -50,7 +50,7 @@ export async function bringIn(access: Access, partId: string, fileName: string, 
   const found = await inWorker('likestPart', { music: ours.text, bytes }, asker);
   if (!found.ok) return found;
   const { filePartId, name, music } = found.value;
-  const id = await inTransaction(async (client) => {
+  const id = await inTransaction(access, async (client) => {
     const sourceId = await keepSource(client, access, fileName, bytes);
     const { rows } = await client.query<{ id: string }>(
       `INSERT INTO editions (studio_id, part_id, source_id, file_part_id, name, music) VALUES ($1, $2, $3, $4, $5, $6)
@@ -65,7 +65,7 @@ export async function bringIn(access: Access, partId: string, fileName: string, 
 /** The text that a part was typed as, or that came as a file in ABC; null where its file is another one. */
 export async function typedText(access: Access, partId: string): Promise<string | null> {
   if (!(await partById(access, partId))) return null;
-  const { rows } = await pool().query<{ bytes: Buffer }>(
+  const { rows } = await db(access).query<{ bytes: Buffer }>(
     `SELECT bytes FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = coalesce(parts.source_id, pieces.source_id)
       WHERE parts.studio_id = $1 AND parts.id = $2`,
     [access.studio, partId],
@@ -96,7 +96,7 @@ export async function engravedEdition(access: Access, partId: string, editionId:
 
 export async function leaveAlone(access: Access, partId: string, editionId: string, ids: readonly string[]): Promise<boolean> {
   if (!(await editionById(access, partId, editionId))) return false;
-  await pool().query('UPDATE editions SET left_alone = $4 WHERE studio_id = $1 AND part_id = $2 AND id = $3', [
+  await db(access).query('UPDATE editions SET left_alone = $4 WHERE studio_id = $1 AND part_id = $2 AND id = $3', [
     access.studio,
     partId,
     editionId,
@@ -123,7 +123,7 @@ export async function replaceFile(access: Access, partId: string, editionId: str
     if (edition.music === ours.text) return bad(edition.name, 'This is the file that the part has already.', 'Choose another edition.');
     // Worked out before anything is locked: it may take seconds.
     const carried = await inWorker('carryOver', { before: ours.text, after: edition.music, markings: markings.map(({ marking }) => marking), passages }, asker);
-    const outcome = await inTransaction((client) => putInPlace(client, access, partId, before, carried));
+    const outcome = await inTransaction(access, (client) => putInPlace(client, access, partId, before, carried));
     if (outcome) return good(outcome);
   }
   return bad(null, 'Marks are being made on this part all the time.', 'Nothing was changed. Wait until nobody marks it, then try again.');
@@ -144,8 +144,8 @@ async function stateBefore(access: Access, partId: string, editionId: string): P
     passagesOf(access, partId),
   ]);
   if (!part || !ours || !edition) return null;
-  const states = await markingStates(pool(), access, partId, false);
-  const markings = await Promise.all(states.map(async ({ id, sequence }) => ({ id, sequence, marking: await marksOf(pool(), access, id) })));
+  const states = await markingStates(db(access), access, partId, false);
+  const markings = await Promise.all(states.map(async ({ id, sequence }) => ({ id, sequence, marking: await marksOf(db(access), access, id) })));
   return { ours, edition, passages, markings };
 }
 

@@ -4,7 +4,7 @@ import type { Change } from '../core/marking/change';
 import type { MarkKind } from '../core/marking/kinds';
 import { partDocument } from '../core/formats/musicxml/part-document';
 import { readScoreBytes } from '../core/formats/read';
-import { inTransaction, pool, type Queryable } from './db';
+import { inOwnersTransaction, pool, type Queryable } from './db';
 
 /** @returns how many parts had something to bring forward */
 export async function bringForward(): Promise<number> {
@@ -29,7 +29,7 @@ async function documentsForward(table: 'parts' | 'editions', sourceId: string): 
       continue;
     }
     const { document, score } = read.value;
-    await inTransaction(async (client) => {
+    await inOwnersTransaction(async (client) => {
       for (const [i, id] of ids.entries()) {
         const part = score.parts.find((each) => each.id === names[i]);
         if (!part) continue;
@@ -42,7 +42,7 @@ async function documentsForward(table: 'parts' | 'editions', sourceId: string): 
 }
 
 async function recordsForward(): Promise<number> {
-  return inTransaction(async (client) => {
+  return inOwnersTransaction(async (client) => {
     // Two starts at once: the second one finds nothing left to do.
     await client.query('LOCK TABLE markings IN SHARE ROW EXCLUSIVE MODE');
     const { rows } = await client.query<{ id: string }>(

@@ -3,7 +3,7 @@ import type { Access } from './access';
 import { zipSync } from 'fflate';
 import { z } from 'zod';
 import type { WriteOptions } from '../core/formats/musicxml/write';
-import { pool } from './db';
+import { db } from './db';
 import { playerById } from './players';
 import { markingFor } from './variants';
 import { inWorker, type Asker } from './workers';
@@ -46,7 +46,7 @@ export async function markedScore(
   asker: Asker,
 ): Promise<MarkedDownload | null> {
   if (!z.uuid().safeParse(pieceId).success || (onlyPartId !== null && !z.uuid().safeParse(onlyPartId).success)) return null;
-  const { rows } = await pool().query<PartOfFile>(
+  const { rows } = await db(access).query<PartOfFile>(
     `SELECT parts.id, parts.name, file_part_id, sources.id AS source_id, file_name
        FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = coalesce(parts.source_id, pieces.source_id)
       WHERE parts.studio_id = $1 AND piece_id = $2 AND ($3::uuid IS NULL OR parts.id = $3) ORDER BY position`,
@@ -66,7 +66,7 @@ const stemOf = (fileName: string): string => fileName.replace(/\.(musicxml|xml|m
 
 async function markedFile(access: Access, parts: readonly PartOfFile[], named: boolean, options: MarkedOptions, asker: Asker): Promise<MarkedDownload> {
   const { source_id: sourceId, file_name: fileName } = parts[0]!;
-  const source = await pool().query<{ bytes: Buffer }>('SELECT bytes FROM sources WHERE studio_id = $1 AND id = $2', [access.studio, sourceId]);
+  const source = await db(access).query<{ bytes: Buffer }>('SELECT bytes FROM sources WHERE studio_id = $1 AND id = $2', [access.studio, sourceId]);
   const markings = Object.fromEntries(
     await Promise.all(parts.map(async (part) => [part.file_part_id, await markingFor(access, part.id, options.playerId ?? null)] as const)),
   );

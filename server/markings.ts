@@ -5,7 +5,7 @@ import { markKey, type Mark, type Marking } from '../core/marking/mark';
 import type { MarkKind } from '../core/marking/kinds';
 import { changeSetShape, type StoreAnswer } from '../core/marking/wire';
 import { changesForward, RECORD_VERSION } from '../core/marking/versions';
-import { inTransaction, pool, type Queryable } from './db';
+import { db, inTransaction, type Queryable } from './db';
 import { resolutionOf } from './forward';
 
 export interface StoredMarking {
@@ -16,13 +16,13 @@ export interface StoredMarking {
 
 /** The marking of a part for everybody; there is one from the moment the part is taken in. */
 export async function markingOfPart(access: Access, partId: string): Promise<StoredMarking> {
-  const { rows } = await pool().query<{ id: string; name: string }>(
+  const { rows } = await db(access).query<{ id: string; name: string }>(
     'SELECT id, name FROM markings WHERE studio_id = $1 AND part_id = $2 AND player_id IS NULL ORDER BY created_at LIMIT 1',
     [access.studio, partId],
   );
   const row = rows[0];
   if (!row) throw new Error(`part ${partId} has no marking`);
-  return { ...row, marking: await marksOf(pool(), access, row.id) };
+  return { ...row, marking: await marksOf(db(access), access, row.id) };
 }
 
 interface MarkRow {
@@ -75,7 +75,7 @@ export const setOf = ({ id, at, reason, changes, undoes, together, from_part: fr
 
 /** The latest change sets, oldest first. */
 export async function history(access: Access, markingId: string, limit = 200): Promise<HistoryEntry[]> {
-  const { rows } = await pool().query<SetRow>(
+  const { rows } = await db(access).query<SetRow>(
     `SELECT * FROM (SELECT ${SET_COLUMNS} FROM change_sets WHERE studio_id = $1 AND marking_id = $2 ORDER BY sequence DESC LIMIT $3) latest ORDER BY sequence`,
     [access.studio, markingId, limit],
   );
@@ -89,14 +89,15 @@ export async function history(access: Access, markingId: string, limit = 200): P
  */
 export async function storeChanges(access: Access, markingId: string, sent: readonly unknown[]): Promise<StoreAnswer | null> {
   const { sets, refused } = parsedSets(sent);
-  return inTransaction(async (client) => {
+  return inTransaction(access, async (client) => {
     const owner = await client.query<{ part_id: string }>('SELECT part_id FROM markings WHERE studio_id = $1 AND id = $2 FOR UPDATE', [
       access.studio,
       markingId,
     ]);
     if (owner.rowCount === 0) return null;
-    const stored = await client.query<{ id: string }>('SELECT id FROM change_sets WHERE studio_id = $1 AND id = ANY($2)', [
+    const stored = await client.query<{ id: string }>('SELECT id FROM change_sets WHERE studio_id = $1 AND marking_id = $2 AND id = ANY($3)', [
       access.studio,
+      markingId,
       sets.map((set) => set.id),
     ]);
     const before = new Set(stored.rows.map((row) => row.id));

@@ -5,7 +5,7 @@ import { paperProblem, paperType, type PaperType } from '../core/formats/paper';
 import { LIMITS } from '../core/util/limits';
 import { bad, good, type Result } from '../core/util/result';
 import { titleText } from '../core/util/text';
-import { inTransaction, pool, type Queryable } from './db';
+import { db, inTransaction, type Queryable } from './db';
 import { keepSource } from './sources';
 
 export interface PaperRow {
@@ -19,7 +19,7 @@ const known = (id: string): boolean => z.uuid().safeParse(id).success;
 /** In the order in which they were laid there. */
 export async function papersOf(access: Access, pieceId: string): Promise<PaperRow[]> {
   if (!known(pieceId)) return [];
-  const { rows } = await pool().query<PaperRow>('SELECT id, name, type FROM papers WHERE studio_id = $1 AND piece_id = $2 ORDER BY created_at, id', [
+  const { rows } = await db(access).query<PaperRow>('SELECT id, name, type FROM papers WHERE studio_id = $1 AND piece_id = $2 ORDER BY created_at, id', [
     access.studio,
     pieceId,
   ]);
@@ -31,7 +31,7 @@ export async function keepPaper(access: Access, pieceId: string, fileName: strin
   if (!known(pieceId)) return null;
   const problem = paperProblem(fileName, bytes);
   if (problem) return { ok: false, problem };
-  return inTransaction(async (client) => {
+  return inTransaction(access, async (client) => {
     const piece = await client.query('SELECT id FROM pieces WHERE studio_id = $1 AND id = $2 FOR UPDATE', [access.studio, pieceId]);
     if (piece.rowCount === 0) return null;
     const there = await client.query<{ n: number }>('SELECT count(*)::int AS n FROM papers WHERE studio_id = $1 AND piece_id = $2', [access.studio, pieceId]);
@@ -53,7 +53,7 @@ export async function writePaper(client: Queryable, access: Access, pieceId: str
 
 export async function paperBytes(access: Access, id: string): Promise<{ bytes: Uint8Array; type: PaperType } | null> {
   if (!known(id)) return null;
-  const { rows } = await pool().query<{ bytes: Uint8Array; type: PaperType }>(
+  const { rows } = await db(access).query<{ bytes: Uint8Array; type: PaperType }>(
     'SELECT bytes, type FROM papers JOIN sources ON sources.id = source_id WHERE papers.studio_id = $1 AND papers.id = $2',
     [access.studio, id],
   );
@@ -63,7 +63,7 @@ export async function paperBytes(access: Access, id: string): Promise<{ bytes: U
 /** Takes a sheet away; its file goes with it where nothing else needs it. False where it is not there. */
 export async function dropPaper(access: Access, id: string): Promise<boolean> {
   if (!known(id)) return false;
-  return inTransaction(async (client) => {
+  return inTransaction(access, async (client) => {
     const { rows } = await client.query<{ source_id: string }>('DELETE FROM papers WHERE studio_id = $1 AND id = $2 RETURNING source_id', [access.studio, id]);
     if (!rows[0]) return false;
     await client.query(

@@ -12,7 +12,7 @@ import { cleanLine, cleanText, titleText } from '../core/util/text';
 import { NOTHING_TOLD, SOUNDS } from '../core/instruments/as-told';
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
 import { RECORD_VERSION } from '../core/marking/versions';
-import { inTransaction, pool, type Queryable } from './db';
+import { db, inTransaction, type Queryable } from './db';
 import { writeDeed, type Deed } from './deeds';
 import { acceptedFindingForward, resolutionOf } from './forward';
 
@@ -33,7 +33,7 @@ export type PartRow = z.infer<typeof partRow>;
 
 export async function partById(access: Access, partId: string): Promise<PartRow | null> {
   if (!z.uuid().safeParse(partId).success) return null;
-  const { rows } = await pool().query(
+  const { rows } = await db(access).query(
     `SELECT parts.id, piece_id AS "pieceId", file_part_id AS "filePartId", name, instrument, bars, bar_labels AS "barLabels", title, composer, warnings, file_name AS "fileName"
        FROM parts JOIN pieces ON pieces.id = piece_id JOIN sources ON sources.id = coalesce(parts.source_id, pieces.source_id) WHERE parts.studio_id = $1 AND parts.id = $2`,
     [access.studio, partId],
@@ -43,7 +43,7 @@ export async function partById(access: Access, partId: string): Promise<PartRow 
 
 /** Parts of one piece, for moving between them. */
 export async function partsOfPiece(access: Access, pieceId: string): Promise<Array<{ id: string; name: string }>> {
-  const { rows } = await pool().query<{ id: string; name: string }>(
+  const { rows } = await db(access).query<{ id: string; name: string }>(
     'SELECT id, name FROM parts WHERE studio_id = $1 AND piece_id = $2 ORDER BY (instrument IS NULL), position',
     [access.studio, pieceId],
   );
@@ -64,7 +64,7 @@ const VERSION = "substr(md5(coalesce(parts.source_id, pieces.source_id) || ' ' |
 
 /** The part as a MusicXML document of its own. */
 export async function musicOf(access: Access, partId: string): Promise<Music | null> {
-  const { rows } = await pool().query<{ version: string }>(
+  const { rows } = await db(access).query<{ version: string }>(
     `SELECT ${VERSION} FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2`,
     [access.studio, partId],
   );
@@ -72,7 +72,7 @@ export async function musicOf(access: Access, partId: string): Promise<Music | n
   if (!rows[0]) return null;
   if (known !== undefined) return { text: known, version: rows[0].version };
   // Text and version in one look, so that they belong together while the file is being replaced.
-  const read = await pool().query<Music>(
+  const read = await db(access).query<Music>(
     `SELECT music AS text, ${VERSION} FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2`,
     [access.studio, partId],
   );
@@ -89,7 +89,7 @@ export type PassageRow = z.infer<typeof passageShape>;
 /** As it lies in the database, whatever limits were when it was stored. */
 const storedPassageShape = z.object({ name: z.string(), fromBar: z.number(), toBar: z.number() });
 
-export const passagesOf = (access: Access, partId: string): Promise<PassageRow[]> => readPassages(pool(), access, partId);
+export const passagesOf = (access: Access, partId: string): Promise<PassageRow[]> => readPassages(db(access), access, partId);
 
 export async function readPassages(client: Queryable, access: Access, partId: string): Promise<PassageRow[]> {
   const { rows } = await client.query(
@@ -110,7 +110,7 @@ export async function setPassages(
   from: readonly PassageRow[] | null = null,
   deed?: Deed,
 ): Promise<{ ok: boolean; passages: PassageRow[] }> {
-  return inTransaction(async (client) => {
+  return inTransaction(access, async (client) => {
     await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR UPDATE', [access.studio, partId]);
     const stored = await readPassages(client, access, partId);
     if (samePassages(stored, to)) return { ok: true, passages: stored };
@@ -203,7 +203,7 @@ const NO_SETTINGS: PartSettings = {
   accepted: [],
 };
 
-export const partSettings = (access: Access, partId: string): Promise<PartSettings> => readSettings(pool(), access, partId);
+export const partSettings = (access: Access, partId: string): Promise<PartSettings> => readSettings(db(access), access, partId);
 
 async function readSettings(client: Queryable, access: Access, partId: string): Promise<PartSettings> {
   const { rows } = await client.query<{ key: string; value: unknown }>(
@@ -233,7 +233,7 @@ export async function setPartSettings(
   { accept, release, ...settings }: SettingsChange,
   deed?: Deed & { before: SettingsChange },
 ): Promise<Result<null>> {
-  return inTransaction(async (client) => {
+  return inTransaction(access, async (client) => {
     const values: Record<string, unknown> = settings;
     if (accept || release) {
       await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR UPDATE', [access.studio, partId]);

@@ -8,7 +8,7 @@ import type { ShelfGroup, ShelfOrder } from '../core/util/shelf-order';
 import { LIMITS } from '../core/util/limits';
 import { cleanLine, titleText } from '../core/util/text';
 import type { ReadFile } from '../workers/server/tasks';
-import { inTransaction, pool, type Queryable } from './db';
+import { db, inTransaction, type Queryable } from './db';
 import { writePassages } from './parts';
 import { digestOf, keepSource } from './sources';
 import { inWorker, type Asker } from './workers';
@@ -80,14 +80,14 @@ export async function shelf(access: Access, { search = '', page = 1, order = 'ne
       SELECT 1 FROM unnest($2::text[]) AS asked, search_form(asked) AS word WHERE NOT (
         search_form(title) LIKE word OR search_form(coalesce(composer, '')) LIKE word OR search_form(file_name) LIKE word
         OR EXISTS (SELECT 1 FROM parts WHERE piece_id = pieces.id AND search_form(name) LIKE word)))`;
-  const counted = await pool().query<{ found: number }>(
+  const counted = await db(access).query<{ found: number }>(
     `SELECT count(*)::int AS found FROM pieces JOIN sources ON sources.id = pieces.source_id WHERE ${where}`,
     [access.studio, patterns],
   );
   const found = counted.rows[0]!.found;
   const pages = Math.max(1, Math.ceil(found / PIECES_PER_PAGE));
   const shown = Math.min(pages, Math.max(1, Math.floor(page) || 1));
-  const { rows } = await pool().query(
+  const { rows } = await db(access).query(
     `WITH found AS (
        SELECT pieces.id, title, composer, file_name, pieces.created_at, ${GROUPS[group]} AS heading,
               jsonb_path_query_array(warnings, '$[0 to 39]') AS warnings, jsonb_array_length(warnings) AS warning_count,
@@ -115,7 +115,7 @@ export async function shelf(access: Access, { search = '', page = 1, order = 'ne
 export async function partsOnShelf(
   access: Access,
 ): Promise<Array<{ id: string; title: string; name: string; instrument: NonNullable<z.infer<typeof instrument>> }>> {
-  const { rows } = await pool().query(
+  const { rows } = await db(access).query(
     `SELECT parts.id, title, name, instrument FROM parts JOIN pieces ON pieces.id = piece_id
       WHERE parts.studio_id = $1 AND removed_at IS NULL AND instrument IS NOT NULL ORDER BY pieces.created_at DESC, title, position`,
     [access.studio],
@@ -182,7 +182,7 @@ export async function takeIn(access: Access, fileName: string, bytes: Uint8Array
   const read = await readPiece(fileName, bytes, asker);
   if (!read.ok) return read;
   try {
-    const { pieceId } = await inTransaction((client) => storePiece(client, access, fileName, bytes, read.value));
+    const { pieceId } = await inTransaction(access, (client) => storePiece(client, access, fileName, bytes, read.value));
     return good({ pieceId, title: read.value.title, known: 'new', warnings: read.value.warnings, firstPartId: await firstPart(access, pieceId) });
   } catch (error) {
     // The same file taken in twice at the same moment: the first one counts.
@@ -196,7 +196,7 @@ export async function takeIn(access: Access, fileName: string, bytes: Uint8Array
 
 /** The piece that was made of this file, back on the shelf if it had been taken off: its marks are what the coach looks for. */
 async function knownPiece(access: Access, sha256: string): Promise<TakenIn | null> {
-  const { rows } = await pool().query<{ id: string; title: string; removed: boolean }>(
+  const { rows } = await db(access).query<{ id: string; title: string; removed: boolean }>(
     `SELECT pieces.id, title, removed_at IS NOT NULL AS removed FROM pieces JOIN sources ON sources.id = pieces.source_id
       WHERE pieces.studio_id = $1 AND sha256 = $2 ORDER BY removed_at DESC NULLS FIRST LIMIT 1`,
     [access.studio, sha256],
@@ -214,7 +214,7 @@ async function knownPiece(access: Access, sha256: string): Promise<TakenIn | nul
 }
 
 async function firstPart(access: Access, pieceId: string): Promise<string> {
-  const { rows } = await pool().query<{ id: string }>(
+  const { rows } = await db(access).query<{ id: string }>(
     'SELECT id FROM parts WHERE studio_id = $1 AND piece_id = $2 ORDER BY (instrument IS NULL), position LIMIT 1',
     [access.studio, pieceId],
   );
@@ -223,7 +223,7 @@ async function firstPart(access: Access, pieceId: string): Promise<string> {
 
 /** Calls a piece and parts of it otherwise, all of them or none. False where there is no such piece, or a part of it is not there. */
 export async function rename(access: Access, pieceId: string, { title, composer, parts }: PieceNames): Promise<boolean> {
-  return inTransaction(async (client) => {
+  return inTransaction(access, async (client) => {
     const piece = await client.query('UPDATE pieces SET title = $3, composer = $4 WHERE studio_id = $1 AND id = $2', [access.studio, pieceId, title, composer]);
     if (!piece.rowCount) return false;
     const named = await client.query(
@@ -244,7 +244,7 @@ class NotThere extends Error {}
 /** Takes a piece off the shelf, or puts it back; its marks stay where they are. */
 export async function setOnShelf(access: Access, pieceId: string, onShelf: boolean): Promise<Result<null>> {
   try {
-    const { rowCount } = await pool().query('UPDATE pieces SET removed_at = CASE WHEN $3 THEN NULL ELSE now() END WHERE studio_id = $1 AND id = $2', [
+    const { rowCount } = await db(access).query('UPDATE pieces SET removed_at = CASE WHEN $3 THEN NULL ELSE now() END WHERE studio_id = $1 AND id = $2', [
       access.studio,
       pieceId,
       onShelf,

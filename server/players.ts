@@ -4,12 +4,12 @@ import type { NewPlayer, PlayerChange } from '@/core/instruments/player-shape';
 import { instrumentOf, type Instrument } from '@/core/instruments/instrument';
 import type { Result } from '@/core/util/result';
 import type { PlayerDescription } from '@/core/instruments/player';
-import { pool } from './db';
+import { db } from './db';
 
 export type PlayerRow = Omit<PlayerDescription, 'size' | 'tuning'> & { id: string; size: string; tuning: string };
 
 export async function players(access: Access): Promise<PlayerRow[]> {
-  const { rows } = await pool().query<PlayerRow>(
+  const { rows } = await db(access).query<PlayerRow>(
     `SELECT id, name, instrument, size, tuning, hand, measured, technique, level, thumb_position AS "thumbPosition"
      FROM players WHERE studio_id = $1 AND removed_at IS NULL ORDER BY name`,
     [access.studio],
@@ -24,7 +24,7 @@ export function asInstrument({ instrument, size, tuning }: Pick<NewPlayer, 'inst
 
 export async function addPlayer(access: Access, player: NewPlayer): Promise<string> {
   const { name, instrument, size, tuning, hand, measured, technique, level, thumbPosition } = player;
-  const { rows } = await pool().query<{ id: string }>(
+  const { rows } = await db(access).query<{ id: string }>(
     `INSERT INTO players (studio_id, name, instrument, size, tuning, hand, measured, technique, level, thumb_position)
      VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) RETURNING id`,
     [access.studio, name, instrument, size, tuning, hand, measured ? JSON.stringify(measured) : null, JSON.stringify(technique), level, thumbPosition],
@@ -33,7 +33,7 @@ export async function addPlayer(access: Access, player: NewPlayer): Promise<stri
 }
 
 export async function playerById(access: Access, playerId: string): Promise<PlayerRow | null> {
-  const { rows } = await pool().query<PlayerRow>(
+  const { rows } = await db(access).query<PlayerRow>(
     `SELECT id, name, instrument, size, tuning, hand, measured, technique, level, thumb_position AS "thumbPosition"
      FROM players WHERE studio_id = $1 AND id = $2`,
     [access.studio, playerId],
@@ -44,7 +44,7 @@ export async function playerById(access: Access, playerId: string): Promise<Play
 /** Changes what is said anew; the rest stays. */
 export async function changePlayer(access: Access, playerId: string, change: PlayerChange): Promise<void> {
   const { name, instrument, size, tuning, hand, measured, technique, level, thumbPosition, removed } = change;
-  await pool().query(
+  await db(access).query(
     `UPDATE players SET
        name = COALESCE($3, name),
        instrument = COALESCE($4, instrument),

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import type { ChangeSet } from '../core/marking/change';
 import type { Marking } from '../core/marking/mark';
 import { withVariant } from '../core/marking/variant';
-import { pool } from './db';
+import { db } from './db';
 import { history, markingOfPart, marksOf } from './markings';
 import { partById } from './parts';
 import { playerById } from './players';
@@ -18,11 +18,11 @@ export interface Variant {
 
 /** Those of all players that have one for a part, without their histories. */
 export async function variantsOf(access: Access, partId: string): Promise<Array<Omit<Variant, 'history'>>> {
-  const { rows } = await pool().query<{ id: string; player_id: string }>(
+  const { rows } = await db(access).query<{ id: string; player_id: string }>(
     'SELECT id, player_id FROM markings WHERE studio_id = $1 AND part_id = $2 AND player_id IS NOT NULL ORDER BY created_at',
     [access.studio, partId],
   );
-  return Promise.all(rows.map(async ({ id, player_id: playerId }) => ({ playerId, markingId: id, marking: await marksOf(pool(), access, id) })));
+  return Promise.all(rows.map(async ({ id, player_id: playerId }) => ({ playerId, markingId: id, marking: await marksOf(db(access), access, id) })));
 }
 
 const known = (id: string | null): id is string => z.uuid().safeParse(id).success;
@@ -30,14 +30,14 @@ const known = (id: string | null): id is string => z.uuid().safeParse(id).succes
 /** One player's; null where nothing was ever marked for them alone. */
 export async function variantOf(access: Access, partId: string, playerId: string | null): Promise<Variant | null> {
   if (!known(partId) || !known(playerId)) return null;
-  const { rows } = await pool().query<{ id: string }>('SELECT id FROM markings WHERE studio_id = $1 AND part_id = $2 AND player_id = $3', [
+  const { rows } = await db(access).query<{ id: string }>('SELECT id FROM markings WHERE studio_id = $1 AND part_id = $2 AND player_id = $3', [
     access.studio,
     partId,
     playerId,
   ]);
   const markingId = rows[0]?.id;
   if (!markingId) return null;
-  const [marking, sets] = await Promise.all([marksOf(pool(), access, markingId), history(access, markingId)]);
+  const [marking, sets] = await Promise.all([marksOf(db(access), access, markingId), history(access, markingId)]);
   return { playerId, markingId, marking, history: sets.map(({ author: _, ...set }) => set) };
 }
 
@@ -46,7 +46,7 @@ export async function openVariant(access: Access, partId: string, playerId: stri
   if (!known(playerId)) return null;
   const [part, player] = await Promise.all([partById(access, partId), playerById(access, playerId)]);
   if (!part || !player) return null;
-  await pool().query(
+  await db(access).query(
     `INSERT INTO markings (studio_id, part_id, name, player_id) VALUES ($1, $2, $3, $4)
      ON CONFLICT (part_id, player_id) WHERE player_id IS NOT NULL DO NOTHING`,
     [access.studio, part.id, player.name, player.id],

@@ -2,9 +2,11 @@
  * npm run screenshots, with Omaggio running at OMAGGIO_URL on a fresh demo: the pictures of docs/screenshots; with names, only those.
  */
 import { chromium, type Page } from '@playwright/test';
+import { browserCookie, comeIn } from './support/come-in';
 import { secondEdition } from './support/second-edition';
 
-const url = process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000';
+const inside = await comeIn(process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000');
+const { url } = inside;
 
 interface Shot {
   name: string;
@@ -186,6 +188,7 @@ const SHOTS: readonly Shot[] = [
     bars: '1-8',
     act: async (page) => {
       const elsewhere = await page.context().browser()!.newContext();
+      await elsewhere.addCookies([browserCookie(inside)]);
       const other = await elsewhere.newPage();
       await other.goto(page.url());
       await other.locator('[data-report=true]').waitFor();
@@ -220,6 +223,7 @@ async function main(): Promise<void> {
   for (const { name, part, bars, theme, size, act } of SHOTS.filter(({ name }) => only.length === 0 || only.includes(name))) {
     const context = await browser.newContext({ viewport: size ?? { width: 1280, height: 800 } });
     if (theme) await context.addCookies([{ name: 'theme', value: theme, url }]);
+    await context.addCookies([browserCookie(inside)]);
     const page = await context.newPage();
     await page.goto(url);
     if (part) {

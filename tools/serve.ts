@@ -4,7 +4,7 @@
  */
 import { createServer, type ServerResponse } from 'node:http';
 import next from 'next';
-import { headersFor, KNOWN_METHODS, newNonce, originFrom, refusalOf, type Refusal } from './run/door';
+import { addressOf, headersFor, KNOWN_METHODS, newNonce, originFrom, refusalOf, type Refusal } from './run/door';
 
 const port = Number(process.env.PORT);
 const hostname = '127.0.0.1';
@@ -23,6 +23,8 @@ const server = createServer((request, response) => {
   for (const [name, value] of Object.entries(rules)) response.setHeader(name, value);
   const refusal = refusalOf({ method, url, headers }, origin);
   if (refusal) return refuse(response, refusal);
+  request.headers['x-asked'] = url;
+  request.headers['x-omaggio-address'] = addressOf({ method, url, headers }, request.socket.remoteAddress ?? '', origin);
   // Next gives its own scripts the nonce that it finds here.
   request.headers['content-security-policy'] = rules['content-security-policy']!;
   handle(request, response).catch((error: unknown) => {

@@ -30,7 +30,7 @@ await run(async () => {
   });
   try {
     const url = await omaggio.start(port);
-    if (url) say(`Omaggio is ready: ${url}    (Ctrl-C stops it)`);
+    if (url) say(`Omaggio is ready: ${url}\n         The address lets in one browser, once; bin/key makes another one. Ctrl-C stops Omaggio.`);
   } catch (error) {
     // What fails because we are being stopped is no trouble.
     if (signals === 0) {

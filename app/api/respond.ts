@@ -1,10 +1,10 @@
 /** What all route handlers share: the studio, who asks, one shape for problems, and limits. Who may come in is said at the door (`tools/run/door.ts`). */
-import type { Access } from '@/server/access';
 import { z } from 'zod';
 import { LIMITS } from '@/core/util/limits';
 import type { Problem } from '@/core/util/result';
 import { cleanText, shortened } from '@/core/util/text';
-import { accessNow } from '@/server/access';
+import { accessOf, may, type Access, type Need } from '@/server/access';
+import { sessionOf } from '../session-cookie';
 import { troubleOf } from '@/server/trouble';
 import type { Asker } from '@/server/workers';
 
@@ -20,10 +20,29 @@ export function askerOf(request: Request): Asker {
   return { client: client ?? 'unnamed', signal: request.signal };
 }
 
-/** Runs a handler for the studio; null from it means that the thing asked for is not there. */
-export async function answer(request: Request, what: string, handler: (access: Access, asker: Asker) => Promise<Response | null>): Promise<Response> {
+const STRANGER: Problem = {
+  place: null,
+  what: 'This browser is not let in, or not any more.',
+  remedy: 'Reload the page and come in; what you typed is kept in this browser and is sent then.',
+};
+const NOT_FOR_YOU: Problem = { place: null, what: 'This is not for you to do.', remedy: 'Ask the owner of the studio.' };
+
+type Handler = (access: Access, asker: Asker) => Promise<Response | null>;
+
+/** Runs a handler for who asks, where they may; null from it means that the thing asked for is not there. */
+export async function answer(request: Request, what: string, handler: Handler, need: Need = 'teach'): Promise<Response> {
+  return answered(request, what, async () => {
+    const access = await accessOf(sessionOf(request));
+    if (!access) return problemResponse(STRANGER, 401);
+    if (!may(access, need)) return problemResponse(NOT_FOR_YOU, 403);
+    return handler(access, askerOf(request));
+  });
+}
+
+/** The same for whoever comes: what is asked before somebody is let in. */
+export async function answered(request: Request, what: string, handler: () => Promise<Response | null>): Promise<Response> {
   try {
-    return (await handler(await accessNow(), askerOf(request))) ?? notFound(what);
+    return (await handler()) ?? notFound(what);
   } catch (error) {
     if (request.signal.aborted) return new Response(null, { status: 499 });
     const trouble = troubleOf(error);
@@ -98,15 +117,17 @@ export async function fileOf(request: Request, fileName: string): Promise<Body<U
   return { ok: false, response: problemResponse({ place: fileName, what, remedy: 'Export the parts one by one, or leave out embedded pictures.' }, 413) };
 }
 
-/** A file to be kept; its name in both ways that browsers read. */
-export function download({ fileName, bytes, type }: { fileName: string; bytes: Uint8Array; type: string }): Response {
+/** A file to be kept. */
+export const download = ({ fileName, bytes, type }: { fileName: string; bytes: Uint8Array; type: string }): Response =>
+  new Response(new Uint8Array(bytes), { headers: attachment(fileName, type) });
+
+/** Its name in both ways that browsers read. */
+export function attachment(fileName: string, type: string): Record<string, string> {
   const clean = cleanText(fileName).replace(/[\n\t]/g, ' ');
   const ascii = clean.replace(/[^\x20-\x7e]|["\\]/g, '_');
-  return new Response(new Uint8Array(bytes), {
-    headers: {
-      'content-type': type,
-      'content-disposition': `attachment; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(clean)}`,
-      'cache-control': 'no-store',
-    },
-  });
+  return {
+    'content-type': type,
+    'content-disposition': `attachment; filename="${ascii}"; filename*=UTF-8''${encodeURIComponent(clean)}`,
+    'cache-control': 'no-store',
+  };
 }

@@ -1,7 +1,8 @@
 import { partView } from '@/server/part-view';
 import { partsOnShelf } from '@/server/pieces';
 import { players } from '@/server/players';
-import { accessNow, studioName } from '@/server/access';
+import { studioName } from '@/server/access';
+import { pageAccess } from '@/app/door';
 import { Players } from '@/ui/players/players';
 
 export const dynamic = 'force-dynamic';
@@ -13,7 +14,7 @@ interface Props {
 
 /** People, and how a part fits each of them. */
 export default async function Page({ searchParams }: Props) {
-  const access = await accessNow();
+  const access = await pageAccess();
   const asked = (await searchParams).part;
   const [people, onShelf, studio, view] = await Promise.all([
     players(access),

@@ -3,9 +3,11 @@
  * against one of them, and the check after each mark while marks are typed at speed. Times are from asking the worker to its answer.
  */
 import { chromium, type Page } from '@playwright/test';
+import { browserCookie, comeIn } from '../support/come-in';
 import { longPart } from '../support/long-part';
 
-const url = process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000';
+const inside = await comeIn(process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000');
+const { url } = inside;
 const MARKS = 120;
 const FINDINGS = 12;
 const WHOLE = 20;
@@ -37,6 +39,7 @@ const settled = async (page: Page, name: string, count: number) => {
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.context().addCookies([browserCookie(inside)]);
   await page.goto(url);
   const title = `Bench ${Date.now()}`;
   const transfer = await page.evaluateHandle(

@@ -17,17 +17,19 @@ const THINK_MS = 5_000;
 
 const folder = mkdtempSync(path.join(tmpdir(), 'omaggio-load-'));
 const omaggio = await start({ OMAGGIO_DATA: path.join(folder, 'data'), PORT: freePort() });
-const { url } = omaggio;
+const { url, cookie: session } = omaggio;
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
-const parts = [...new Set((await (await fetch(url)).text()).match(/\/desk\/[0-9a-f-]{36}/g))].map((each) => each.slice('/desk/'.length));
+const parts = [...new Set((await (await fetch(url, { headers: { cookie: session } })).text()).match(/\/desk\/[0-9a-f-]{36}/g))].map((each) =>
+  each.slice('/desk/'.length),
+);
 interface Place {
   part: string;
   marking: string;
 }
 const places: Place[] = [];
 for (const part of parts) {
-  const page = await (await fetch(`${url}/desk/${part}`)).text();
+  const page = await (await fetch(`${url}/desk/${part}`, { headers: { cookie: session } })).text();
   places.push({ part, marking: /markingId\\?":\\?"([0-9a-f-]{36})/.exec(page)![1]! });
 }
 
@@ -47,7 +49,7 @@ async function timed(what: string, work: () => ReturnType<typeof ask>): Promise<
 const until = Date.now() + MINUTES * 60_000;
 async function coach(number: number): Promise<void> {
   const { part, marking } = places[number % places.length]!;
-  const cookie = `client=coach-number-${number}`;
+  const cookie = `${session}; client=coach-number-${number}`;
   const send = (address: string, value: unknown) =>
     ask(`${url}${address}`, {
       within: WITHIN_MS,

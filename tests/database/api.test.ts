@@ -1,6 +1,6 @@
 import type { Access } from '../../server/access';
 import { demoText } from '../support/demo';
-import { closeDatabase, openDatabase } from '../support/database';
+import { asked, closeDatabase, everything, openDatabase } from '../support/database';
 import { GET as health } from '../../app/api/health/route';
 import { POST as takeIn } from '../../app/api/pieces/route';
 import { PATCH as patchPiece } from '../../app/api/pieces/[id]/route';
@@ -15,7 +15,6 @@ import { POST as changes } from '../../app/api/markings/[id]/changes/route';
 import { LIMITS } from '../../core/util/limits';
 import { POST as newPlayer } from '../../app/api/players/route';
 import { PUT as player } from '../../app/api/players/[id]/route';
-import { pool } from '../../server/db';
 import { markingOfPart } from '../../server/markings';
 import { players } from '../../server/players';
 import { partSettings } from '../../server/parts';
@@ -37,7 +36,7 @@ afterAll(closeDatabase);
 
 const address = (path: string) => `http://127.0.0.1${path}`;
 function post(path: string, body: BodyInit | object, headers: Record<string, string> = {}, method = 'POST'): Request {
-  return new Request(address(path), {
+  return asked(address(path), {
     method,
     headers,
     body: typeof body === 'string' || body instanceof Uint8Array ? (body as BodyInit) : JSON.stringify(body),
@@ -65,7 +64,7 @@ describe('taking in', () => {
       /^413 big\.musicxml The file is larger than 32 MB/,
     );
     const endless = new ReadableStream({ pull: (controller) => controller.enqueue(new Uint8Array(1 << 20)) });
-    const request = new Request(address('/api/pieces?name=endless.xml'), { method: 'POST', body: endless, duplex: 'half' } as RequestInit);
+    const request = asked(address('/api/pieces?name=endless.xml'), { method: 'POST', body: endless, duplex: 'half' } as RequestInit);
     expect(await problem(await takeIn(request))).toMatch(/^413 endless\.xml/);
   });
   test('of a name with a way through folders only the name is kept', async () => {
@@ -80,8 +79,8 @@ describe('taking in', () => {
 describe('what is not there, or not ours to change', () => {
   test('is answered with 404 and a way back', async () => {
     for (const id of [NOBODY, 'not-an-id']) {
-      expect((await music(new Request(address('/')), at(id))).status).toBe(404);
-      expect((await marked(new Request(address('/')), at(id))).status).toBe(404);
+      expect((await music(asked(address('/')), at(id))).status).toBe(404);
+      expect((await marked(asked(address('/')), at(id))).status).toBe(404);
       expect((await engraving(post('/', { fromBar: 0, toBar: 1, widthPx: 700, marking: {} }), at(id))).status).toBe(404);
       expect((await passages(post('/', { from: null, to: [] }, {}, 'PUT'), at(id))).status).toBe(404);
       expect((await settings(post('/', {}, {}, 'PUT'), at(id))).status).toBe(404);
@@ -179,7 +178,7 @@ describe('what is well said is done', () => {
     await put({ release: ['a'] });
   });
   test('the marked part comes as a file with a name that every system takes', async () => {
-    const response = await marked(new Request(address(`/api/pieces/${pieceId}/marked?part=${partId}`)), at(pieceId));
+    const response = await marked(asked(address(`/api/pieces/${pieceId}/marked?part=${partId}`)), at(pieceId));
     expect(response.headers.get('content-disposition')).toBe(
       `attachment; filename="low-tide (Double Bass, marked).musicxml"; filename*=UTF-8''low-tide%20(Double%20Bass%2C%20marked).musicxml`,
     );
@@ -198,7 +197,7 @@ describe('what is well said is done', () => {
 describe('players', () => {
   let id: string;
   beforeAll(async () => {
-    const { rows } = await pool().query<{ id: string }>(
+    const { rows } = await everything.query<{ id: string }>(
       "INSERT INTO players (studio_id, name, instrument, size, hand, level) VALUES ($1, 'Robin', 'bass', '3/4', 'medium', 'advanced') RETURNING id",
       [studio.studio],
     );
@@ -260,7 +259,7 @@ describe('marks of one player alone', () => {
   const own = (part: string, who: string) =>
     variant(post(`/api/parts/${part}/variants/${who}`, {}, {}, 'PUT'), { params: Promise.resolve({ id: part, playerId: who }) });
   const file = async (query: string) => {
-    const response = await marked(new Request(address(`/api/pieces/${pieceId}/marked?part=${partId}${query}`)), at(pieceId));
+    const response = await marked(asked(address(`/api/pieces/${pieceId}/marked?part=${partId}${query}`)), at(pieceId));
     return { name: response.headers.get('content-disposition'), text: await response.text(), status: response.status };
   };
   test('are begun once, stored apart, and go out with this player’s file only', async () => {
@@ -289,10 +288,10 @@ describe('marks of one player alone', () => {
 });
 
 test('the other parts of a piece come with their music and marks; a piece of one part has none', async () => {
-  expect(await (await others(new Request(address('/')), at(partId))).json()).toEqual([]);
+  expect(await (await others(asked(address('/')), at(partId))).json()).toEqual([]);
   const response = await takeIn(post('/api/pieces?name=serenade.musicxml', demoText('mill-race-serenade')));
   const { firstPartId } = (await response.json()) as { firstPartId: string };
-  const rest = (await (await others(new Request(address('/')), at(firstPartId))).json()) as Array<{
+  const rest = (await (await others(asked(address('/')), at(firstPartId))).json()) as Array<{
     name: string;
     music: string;
     marking: object;
@@ -303,5 +302,5 @@ test('the other parts of a piece come with their music and marks; a piece of one
     expect(text).toContain('<score-partwise');
     expect(id).toMatch(/^[0-9a-f-]{36}$/);
   }
-  expect(await problem(await others(new Request(address('/')), at(NOBODY)))).toMatch(/^404/);
+  expect(await problem(await others(asked(address('/')), at(NOBODY)))).toMatch(/^404/);
 });

@@ -39,7 +39,7 @@ describe('backup, restore, doctor', () => {
     const again = await start({ OMAGGIO_DATA: other, PORT: freePort() });
     expect(again.printed()).not.toContain('demo: loaded');
     expect(await everything(`${administrator(other)}/omaggio`)).toEqual(before);
-    const shelf = await shelfOf(again.url);
+    const shelf = await shelfOf(again);
     expect(shelf).toContain('Mill Race Serenade');
     await stop(again, 'SIGTERM');
     expect(command('restore', [file], { OMAGGIO_DATA: other }).text).toMatch(/is kept as the database omaggio_before_\d{14}/);

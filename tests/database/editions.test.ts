@@ -46,7 +46,7 @@ test('marks keep their reason, are set aside, and say who made them', async () =
   const { firstPartId } = await take(demoText('low-tide'), 'low-tide.musicxml');
   await mark(firstPartId, await noteAt(firstPartId, 0, 0), '2', { why: 'rings with the open string', off: true });
   expect(Object.values((await markingOfPart(studio, firstPartId)).marking)).toEqual([
-    { value: '2', origin: 'coach', why: 'rings with the open string', off: true, by: 'coach' },
+    { value: '2', origin: 'coach', why: 'rings with the open string', off: true, by: 'Henrike' },
   ]);
   const marks = JSON.parse(new TextDecoder().decode((await marksOfPart(studio, firstPartId, OURSELVES))!.bytes)) as { marks: object[] };
   expect(marks.marks).toMatchObject([{ kind: 'finger', value: '2', why: 'rings with the open string', off: true }]);

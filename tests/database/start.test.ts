@@ -4,7 +4,7 @@ import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, wri
 import { connect } from 'node:net';
 import path from 'node:path';
 import pg from 'pg';
-import { administrator, asked, newFolder, people, shelfOf } from '../support/data-folders';
+import { administrator, asked, got, newFolder, people, shelfOf } from '../support/data-folders';
 import { answers, command, environment, freePort, isAlive, processesOf, start, stop, until } from '../support/omaggio';
 
 test('a first start makes the data, a second one keeps them, and each stops all it started within ten seconds, whatever clients do', async () => {
@@ -13,7 +13,7 @@ test('a first start makes the data, a second one keeps them, and each stops all 
   const first = await start({ OMAGGIO_DATA: data, PORT: port });
   expect(first.url).toBe(`http://127.0.0.1:${port}`);
   expect(first.printed()).toContain('demo: loaded');
-  const shelf = await shelfOf(first.url);
+  const shelf = await shelfOf(first);
   expect(shelf).toContain('Mill Race Serenade');
   const desk = /\/desk\/[0-9a-f-]+/.exec(shelf)![0];
 
@@ -22,7 +22,7 @@ test('a first start makes the data, a second one keeps them, and each stops all 
     1,
     expect.stringMatching(/is in use\. Omaggio runs already at http:\/\/127\.0\.0\.1:\d+[\s\S]*OMAGGIO_DATA/),
   ]);
-  expect(await shelfOf(first.url)).toContain('Mill Race Serenade');
+  expect(await shelfOf(first)).toContain('Mill Race Serenade');
 
   // One client asks on and on, one begins a request and never ends it.
   const slow = connect(Number(port), '127.0.0.1');
@@ -30,7 +30,7 @@ test('a first start makes the data, a second one keeps them, and each stops all 
   slow.write('POST /api/pieces?name=x HTTP/1.1\r\nhost: 127.0.0.1\r\ncontent-length: 100000\r\n\r\nslow');
   let asking = true;
   const busy = (async () => {
-    while (asking) await fetch(`${first.url}${desk}`).catch(() => new Promise((resolve) => setTimeout(resolve, 20)));
+    while (asking) await got(first, desk).catch(() => new Promise((resolve) => setTimeout(resolve, 20)));
   })();
   const { server, database } = processesOf(first);
   expect([server.length, database.length]).toEqual([1, 1]);
@@ -47,7 +47,7 @@ test('a first start makes the data, a second one keeps them, and each stops all 
 
   const second = await start({ OMAGGIO_DATA: data, PORT: port });
   expect(second.printed()).not.toContain('demo: loaded');
-  expect((await fetch(`${second.url}${desk}`)).status).toBe(200);
+  expect((await got(second, desk)).status).toBe(200);
   expect(await stop(second, 'SIGTERM')).toBe(143);
   expect(readFileSync(path.join(data, 'log', 'server.log'), 'utf8').match(/ready on port/g)).toHaveLength(2);
 });
@@ -60,7 +60,7 @@ test('a start that fails, or is killed in the middle, takes nothing away and lea
   killed.kill('SIGKILL');
   const first = await start({ OMAGGIO_DATA: data, PORT: freePort() });
   const pieces = ['Mill Race Serenade', 'Staircase', 'Evening Barge', 'The Heron', 'Low Tide'];
-  const shelf = await shelfOf(first.url);
+  const shelf = await shelfOf(first);
   expect(pieces.filter((title) => !shelf.includes(title))).toEqual([]);
   // Somebody holds the lock of the demo; who waits for it is cancelled.
   const database = `${administrator(data)}/omaggio`;
@@ -124,7 +124,7 @@ test('what ends by itself is started again; what outlives a killed start is ende
   await stop(one, 'SIGKILL');
   await until('all ended with it', () => [...now.server, ...now.database].filter(isAlive).length === 0);
   const two = await start(more);
-  expect(await shelfOf(two.url)).toContain('The shelf is empty');
+  expect(await shelfOf(two)).toContain('The shelf is empty');
   await stop(two, 'SIGTERM');
 });
 
@@ -153,7 +153,8 @@ test('the application is no administrator: it reads and writes rows of its own t
   const environmentOf = readFileSync(`/proc/${processesOf(running).server[0]}/environ`, 'utf8').split('\0');
   const app = environmentOf.find((line) => line.startsWith('DATABASE_URL='))!.slice('DATABASE_URL='.length);
   expect(new URL(app).username).toBe('omaggio_app');
-  expect(await asked(app, 'SELECT count(*)::int AS n FROM studios')).toEqual([{ n: 1 }]);
+  // Not even a row that no studio was named for.
+  expect(await asked(app, 'SELECT count(*)::int AS n FROM studios')).toEqual([{ n: 0 }]);
   for (const sql of [
     'CREATE TABLE mine (id int)',
     'DROP TABLE marks',
@@ -210,7 +211,7 @@ describe('a clear word and nothing touched', () => {
   });
   test('little room is said on the screen', async () => {
     const running = await start(people(newFolder(), { OMAGGIO_LOW_DISK_BYTES: '900000000000000' }));
-    expect(await shelfOf(running.url)).toMatch(/Only (<!-- -->)?\d+(<!-- -->)? MB are left on the disk/);
+    expect(await shelfOf(running)).toMatch(/Only (<!-- -->)?\d+(<!-- -->)? MB are left on the disk/);
     await stop(running, 'SIGTERM');
   });
 });
@@ -249,7 +250,7 @@ test('what is no page is refused before it is one, and what is not ours does not
       setTimeout(() => socket.destroy(), 3_000);
     });
   expect(await raw('TRACE / HTTP/1.1\r\nhost: x\r\n\r\n')).toMatch(/^HTTP\/1\.1 405/);
-  const statusOf = async (url: string, options: RequestInit = {}) => (await fetch(`${running.url}${url}`, options)).status;
+  const statusOf = async (url: string, options: RequestInit = {}) => (await got(running, url, options)).status;
   expect(await statusOf('/desk/not-an-id')).toBe(404);
   expect(await statusOf('/desk/%00')).toBe(404);
   expect(await statusOf('/api/parts/not-an-id/music')).toBe(404);
@@ -263,25 +264,99 @@ test('what is no page is refused before it is one, and what is not ours does not
   const sent = (name: string, headers: Record<string, string>) => statusOf(`/api/pieces?name=${name}.abc`, { method: 'POST', body: TUNE, headers });
   expect(await sent('foreign', { origin: 'http://127.0.0.1:1' })).toBe(403);
   expect(await sent('foreign', { origin: 'null' })).toBe(403);
-  expect(await shelfOf(running.url)).not.toContain('Somebody else');
+  expect(await shelfOf(running)).not.toContain('Somebody else');
   expect(await sent('own', { origin: running.url })).toBe(201);
-  const shelf = await shelfOf(running.url);
+  const shelf = await shelfOf(running);
   expect(shelf).toContain('Somebody else');
 
   // What goes out runs nothing and is framed by nobody; a page runs what carries its nonce, another one each time.
-  const policyOf = async (url: string) => (await fetch(`${running.url}${url}`)).headers.get('content-security-policy')!;
+  const policyOf = async (url: string) => (await got(running, url)).headers.get('content-security-policy')!;
   const desk = /\/desk\/([0-9a-f-]+)/.exec(shelf)!;
   const [first, second] = [await policyOf(desk[0]), await policyOf(desk[0])];
   expect(first).toMatch(/'nonce-[\w+/]{22}=='/);
   expect(second).not.toBe(first);
-  const page = await (await fetch(`${running.url}${desk[0]}`)).text();
+  const page = await (await got(running, desk[0])).text();
   expect(page.match(/<script(?![^>]* nonce=")[^>]*>/g)).toBeNull();
-  const music = await fetch(`${running.url}/api/parts/${desk[1]}/music`);
+  const music = await got(running, `/api/parts/${desk[1]}/music`);
   expect(music.headers.get('content-security-policy')).toMatch(/sandbox$/);
   expect(music.headers.get('content-disposition')).toMatch(/^attachment/);
   for (const answer of [music, await fetch(running.url)])
     expect([answer.headers.get('x-content-type-options'), answer.headers.get('x-frame-options')]).toEqual(['nosniff', 'DENY']);
   await stop(running, 'SIGTERM');
+});
+
+test('at home the first browser is let in and told so; the next one needs a key, which bin/key or one that is in makes; a player’s link opens the Stand alone', async () => {
+  const data = newFolder();
+  const more = people(data);
+  const child = spawn('bin/start', { env: environment(more), stdio: ['ignore', 'pipe', 'ignore'] });
+  let printed = '';
+  child.stdout.on('data', (chunk) => (printed += String(chunk)));
+  await until('the address', () => /ready: (\S+)\n/.test(printed));
+  const url = `http://127.0.0.1:${more.PORT}`;
+  const visit = (address: string, cookie = '') => fetch(`${url}${address}`, { redirect: 'manual', headers: { cookie } });
+  const cookieOf = (answer: Response) => answer.headers.get('set-cookie')?.split(';')[0] ?? '';
+  const leadsTo = async (address: string, cookie = '') => (await visit(address, cookie)).headers.get('location');
+
+  expect(await leadsTo('/desk/x?bars=3-4')).toBe('/enter?to=%2Fdesk%2Fx%3Fbars%3D3-4');
+  expect(await leadsTo('/')).toBe('/enter');
+  expect(await leadsTo('/enter')).toBe('/first');
+  const entered = await visit('/first');
+  expect([entered.headers.get('location'), entered.headers.get('set-cookie')]).toEqual([
+    '/?first=yes',
+    expect.stringMatching(new RegExp(`^session-${more.PORT}=[\\w-]{43}; Path=/; Max-Age=2592000; HttpOnly; SameSite=Lax$`)),
+  ]);
+  const owner = cookieOf(entered);
+  expect(await (await visit('/?first=yes', owner)).text()).toContain('first browser here');
+
+  // The next one, whatever it asks for.
+  expect(await leadsTo('/first')).toBe('/enter?why=first');
+  const words = await (await visit('/enter')).text();
+  expect(words).toContain('This browser needs a key');
+  expect(words).toContain('bin/key');
+  expect((await visit('/api/studio/everything')).status).toBe(401);
+  const [, made] = /(http:\S+)/.exec(command('key', [], { OMAGGIO_DATA: data }).text)!;
+  expect(made!.startsWith(`${url}/key/`)).toBe(true);
+  const key = made!.slice(url.length);
+  expect((await fetch(made!, { method: 'HEAD' })).status).toBe(405);
+  const second = cookieOf(await visit(key));
+  expect((await visit('/studio', second)).status).toBe(200);
+  expect(await leadsTo(key)).toBe('/enter?why=key');
+  // The one that bin/start printed lets one in, too, and after that none.
+  const first = /ready: http:\/\/[^/]+(\/key\/\S+)/.exec(printed)![1]!;
+  expect(cookieOf(await visit(first))).not.toBe('');
+  expect(await leadsTo(first)).toBe('/enter?why=key');
+
+  const player = /"id\\":\\"([0-9a-f-]{36})\\",\\"name\\":\\"Ines/.exec(await (await visit('/players', owner)).text())![1]!;
+  const told = await fetch(`${url}/api/players/${player}/link`, { method: 'POST', headers: { cookie: owner }, body: '{"days":null}' });
+  const link = ((await told.json()) as { url: string }).url.slice(url.length);
+  const opened = await visit(link);
+  expect(opened.headers.get('location')).toBe('/stand');
+  const ines = cookieOf(opened);
+  expect(await (await visit('/stand', ines)).text()).toContain('Nothing has been handed out to you yet');
+  for (const page of ['/', '/players', '/studio', '/desk/x', '/desk/x/check', '/desk/x/edition/y', '/score/x', '/score/x/rehearsal']) {
+    expect([page, await leadsTo(page)]).toEqual([page, expect.stringMatching(/^\/enter/)]);
+    expect([page, await leadsTo(page, ines)]).toEqual([page, '/stand']);
+  }
+  expect((await visit('/api/studio/everything', ines)).status).toBe(403);
+
+  // Out is out.
+  expect((await fetch(`${url}/api/session`, { method: 'DELETE', headers: { cookie: second } })).status).toBe(200);
+  expect(await leadsTo('/studio', second)).toBe('/enter?to=%2Fstudio');
+  await stop({ child }, 'SIGTERM');
+});
+
+test('served to others nobody is let in as the first; the cookie is for https alone', async () => {
+  const more = { ...people(newFolder()), OMAGGIO_ORIGIN: 'https://music.example.org' };
+  const child = spawn('bin/start', { env: environment(more), stdio: ['ignore', 'pipe', 'ignore'] });
+  let printed = '';
+  child.stdout.on('data', (chunk) => (printed += String(chunk)));
+  await until('the address', () => /ready: (\S+)\n/.test(printed));
+  const visit = (address: string) => fetch(`http://127.0.0.1:${more.PORT}${address}`, { redirect: 'manual' });
+  expect((await visit('/first')).headers.get('location')).toBe('/enter?why=first');
+  expect((await visit('/enter')).status).toBe(200);
+  const key = /ready: https:\/\/music\.example\.org(\/key\/\S+)/.exec(printed)![1]!;
+  expect((await visit(key)).headers.get('set-cookie')).toMatch(/; Secure$/);
+  await stop({ child }, 'SIGTERM');
 });
 
 test('with DATABASE_URL it uses that server and starts none', async () => {

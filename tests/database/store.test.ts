@@ -7,13 +7,12 @@ import path from 'node:path';
 import { promisify } from 'node:util';
 import pg from 'pg';
 import { demoText } from '../support/demo';
-import { closeDatabase, freshUrl, openDatabase, prepare } from '../support/database';
+import { closeDatabase, everything, freshUrl, openDatabase, prepare } from '../support/database';
 import { readPartDocument } from '../../core/formats/musicxml/part-document';
 import { resolutionBefore } from '../../core/marking/versions';
 import { noteNamed } from '../../core/score/identity';
 import { TICKS_PER_QUARTER } from '../../core/score/ticks';
 import { OURSELVES } from '../../server/workers';
-import { pool } from '../../server/db';
 import { engraved } from '../../server/engraving';
 import { markedScore } from '../../server/marked';
 import { changeSetShape } from '../../core/marking/wire';
@@ -52,7 +51,7 @@ describe('taking a file in', () => {
   test('keeps it byte for byte with its hash, its parts, their passages and a marking each', async () => {
     const { pieceId, title } = await taken(studio, 'mill-race-serenade');
     expect(title).toBe('Mill Race Serenade');
-    const { rows } = await pool().query('SELECT bytes, sha256 FROM sources JOIN pieces ON sources.id = source_id WHERE pieces.id = $1', [pieceId]);
+    const { rows } = await everything.query('SELECT bytes, sha256 FROM sources JOIN pieces ON sources.id = source_id WHERE pieces.id = $1', [pieceId]);
     expect(Buffer.compare(rows[0].bytes, Buffer.from(bytesOf('mill-race-serenade')))).toBe(0);
     expect(rows[0].sha256).toBe(createHash('sha256').update(bytesOf('mill-race-serenade')).digest('hex'));
     const piece = (await shelf(studio)).pieces.find((each) => each.id === pieceId)!;
@@ -134,7 +133,7 @@ describe('markings', () => {
     const first = fingerSet(note, null, '3');
     const second = fingerSet(note, '3', '4');
     expect(await storeChanges(studio, markingId, [first, second])).toEqual({ stored: [first.id, second.id], refused: null, clash: null });
-    expect((await markingOfPart(studio, partId)).marking).toEqual({ [`${note}|finger`]: { value: '4', origin: 'coach', by: 'coach' } });
+    expect((await markingOfPart(studio, partId)).marking).toEqual({ [`${note}|finger`]: { value: '4', origin: 'coach', by: 'Henrike' } });
     expect((await history(studio, markingId)).map((each) => each.id)).toEqual([first.id, second.id]);
   });
   test('sending again after a lost answer does no harm', async () => {
@@ -162,7 +161,7 @@ describe('markings', () => {
       refused: null,
       clash: {
         id: clashes.id,
-        conflicts: [{ target: note, kind: 'finger', stored: { value: '2', origin: 'coach', by: 'coach' } }],
+        conflicts: [{ target: note, kind: 'finger', stored: { value: '2', origin: 'coach', by: 'Henrike' } }],
         marking: (await markingOfPart(studio, partId)).marking,
       },
     });
@@ -254,7 +253,7 @@ describe('a part', () => {
     expect(await partSettings(studio, firstPartId)).toMatchObject({ playerId: player!.id, tempo: 80, sounds: 'file' });
   });
   test("no studio sees another one's", async () => {
-    const { rows } = await pool().query<{ id: string }>("INSERT INTO studios (name) VALUES ('Another') RETURNING id");
+    const { rows } = await everything.query<{ id: string }>("INSERT INTO studios (name) VALUES ('Another') RETURNING id");
     const other = ownerOf(rows[0]!.id);
     const { firstPartId, pieceId } = await taken(studio, 'the-heron');
     const { id: markingId } = await markingOfPart(studio, firstPartId);

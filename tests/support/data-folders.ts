@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import pg from 'pg';
+import type { Inside } from './come-in';
 import { freePort, stopAll } from './omaggio';
 
 const folders: string[] = [];
@@ -17,7 +18,11 @@ export function newFolder(): string {
   return path.join(folder, 'data');
 }
 
-export const shelfOf = async (url: string) => (await fetch(url)).text();
+/** As the browser that was let in gets it. */
+export const got = ({ url, cookie }: Inside, address: string, init: RequestInit = {}): Promise<Response> =>
+  fetch(`${url}${address}`, { ...init, headers: { ...init.headers, cookie } });
+
+export const shelfOf = async (inside: Inside) => (await got(inside, '/')).text();
 
 /** A first start without music, which is quick. */
 export const people = (data: string, more: Record<string, string> = {}) => ({ OMAGGIO_DATA: data, PORT: freePort(), OMAGGIO_DEMO: 'people', ...more });

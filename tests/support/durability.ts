@@ -11,6 +11,7 @@ import { chromium, type Browser, type Page } from '@playwright/test';
 import pg from 'pg';
 import { CHROMIUM, CHROMIUM_ARGS } from './chromium';
 import { ask } from '../../tools/run/ask';
+import { browserCookie, type Inside } from './come-in';
 import { answers, freePort, processesOf, start, stop, until, type Started } from './omaggio';
 
 export type Victim = 'server' | 'database' | 'start' | 'browser' | 'all';
@@ -54,8 +55,8 @@ export async function durability({ rounds, seed, report = () => undefined }: Dur
   const chance = chances(seed);
   let omaggio = await start(more);
   const stage = await stageOf(data);
-  const writers = Array.from({ length: 4 }, (_, i) => new Writer(url, stage.markings[i % stage.markings.length]!, i));
-  const teacher = new Teacher(`${url}/desk/${stage.deskPart}`, path.join(folder, 'profile'));
+  const writers = Array.from({ length: 4 }, (_, i) => new Writer(omaggio, stage.markings[i % stage.markings.length]!, i));
+  const teacher = new Teacher(omaggio, `${url}/desk/${stage.deskPart}`, path.join(folder, 'profile'));
   try {
     writers.forEach((writer) => writer.begin());
     await teacher.open();
@@ -159,7 +160,7 @@ class Writer {
   private done: Promise<void> = Promise.resolve();
 
   constructor(
-    private readonly url: string,
+    private readonly inside: Inside,
     private readonly marking: string,
     private readonly number: number,
   ) {}
@@ -189,10 +190,10 @@ class Writer {
   }
 
   private async isStored(set: { id: string }): Promise<boolean> {
-    const answer = await ask(`${this.url}/api/markings/${this.marking}/changes`, {
+    const answer = await ask(`${this.inside.url}/api/markings/${this.marking}/changes`, {
       within: 10_000,
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
+      headers: { cookie: this.inside.cookie, 'content-type': 'application/json' },
       body: JSON.stringify([set]),
     }).catch(() => null);
     if (answer?.status !== 200 || !(JSON.parse(answer.text) as { stored: string[] }).stored.includes(set.id)) return false;
@@ -217,6 +218,7 @@ class Teacher {
   private page: Page | null = null;
 
   constructor(
+    private readonly inside: Inside,
     private readonly url: string,
     private readonly profile: string,
   ) {}
@@ -231,6 +233,7 @@ class Teacher {
     await until('the browser', async () => (await ask(`http://127.0.0.1:${port}/json/version`, { within: 10_000 }).catch(() => null))?.ok ?? false);
     this.browser = await chromium.connectOverCDP(`http://127.0.0.1:${port}`);
     const context = this.browser.contexts()[0]!;
+    await context.addCookies([browserCookie(this.inside)]);
     this.page = context.pages()[0] ?? (await context.newPage());
     await this.visit();
   }

@@ -2,6 +2,7 @@
 import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { readFileSync, readdirSync } from 'node:fs';
 import { ask } from '../../tools/run/ask';
+import { comeIn, type Inside } from './come-in';
 
 /** Without what the surroundings say about databases and addresses. */
 export function environment(more: Record<string, string | undefined> = {}): NodeJS.ProcessEnv {
@@ -14,24 +15,24 @@ export const freePort = (): string =>
     encoding: 'utf8',
   }).trim();
 
-export interface Started {
+export interface Started extends Inside {
   child: ChildProcess;
-  url: string;
   printed(): string;
 }
 
 const running = new Set<ChildProcess>();
 
-/** Starts it and waits for the line with the address. */
+/** Starts it, waits for the line with the address, and comes in by the key in it. */
 export function start(more: Record<string, string | undefined>): Promise<Started> {
   const child = spawn('bin/start', { env: environment(more), stdio: ['ignore', 'pipe', 'pipe'] });
   running.add(child);
   let text = '';
+  let isIn: Promise<void> | undefined;
   return new Promise((resolve, reject) => {
     const read = (chunk: Buffer) => {
       text += chunk;
-      const url = /ready: (http:\/\/\S+)/.exec(text)?.[1];
-      if (url) resolve({ child, url, printed: () => text });
+      const address = /ready: (http:\/\/\S+)\n/.exec(text)?.[1];
+      if (address && !isIn) isIn = comeIn(address).then((inside) => resolve({ child, ...inside, printed: () => text }), reject);
     };
     child.stdout!.on('data', read);
     child.stderr!.on('data', read);

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import type { ChangeSet } from '../../core/marking/change';
 import type { Access } from '../../server/access';
-import { pool } from '../../server/db';
+import { everything } from './database';
 import { takeIn } from '../../server/pieces';
 import { OURSELVES } from '../../server/workers';
 import { demoText } from './demo';
@@ -10,7 +10,7 @@ import { demoText } from './demo';
 export const bytesOf = (name: string): Uint8Array => new TextEncoder().encode(demoText(name));
 
 export async function counts() {
-  const { rows } = await pool().query<Record<'sources' | 'pieces' | 'parts' | 'markings', number>>(
+  const { rows } = await everything.query<Record<'sources' | 'pieces' | 'parts' | 'markings', number>>(
     'SELECT (SELECT count(*)::int FROM sources) AS sources, (SELECT count(*)::int FROM pieces) AS pieces, (SELECT count(*)::int FROM parts) AS parts, (SELECT count(*)::int FROM markings) AS markings',
   );
   return rows[0]!;

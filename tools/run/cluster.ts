@@ -323,13 +323,11 @@ export async function ensureRoles(port: number, password: string): Promise<Urls>
 }
 
 /** What the application may do with the tables that are there now. */
-export async function grantRows(port: number, password: string): Promise<void> {
-  await asAdministrator(port, password, DATABASE, async (client) => {
-    await client.query('GRANT USAGE ON SCHEMA public TO omaggio_app');
-    await client.query('GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO omaggio_app');
-    await client.query('REVOKE INSERT, UPDATE, DELETE ON migrations FROM omaggio_app');
-    await client.query('GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO omaggio_app');
-  });
+export async function grantRows(client: Pick<pg.Client, 'query'>): Promise<void> {
+  await client.query('GRANT USAGE ON SCHEMA public TO omaggio_app');
+  await client.query('GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO omaggio_app');
+  await client.query('REVOKE INSERT, UPDATE, DELETE ON migrations FROM omaggio_app');
+  await client.query('GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO omaggio_app');
 }
 
 export async function asAdministrator<T>(port: number, password: string, database: string, work: (client: pg.Client) => Promise<T>): Promise<T> {

@@ -1,5 +1,5 @@
 import type { IncomingHttpHeaders } from 'node:http';
-import { headersFor, newNonce, originFrom, pagePolicy, refusalOf } from './door';
+import { addressOf, headersFor, newNonce, originFrom, pagePolicy, refusalOf } from './door';
 
 const at = (method: string, headers: IncomingHttpHeaders, origin: string | null = null) =>
   refusalOf({ method, url: '/', headers: { host: '127.0.0.1:3000', ...headers } }, origin)?.status ?? 'in';
@@ -83,4 +83,14 @@ describe('what browsers may do with it', () => {
     expect('strict-transport-security' in headersFor('/', 'abc', false)).toBe(false);
     expect(headersFor('/', 'abc', true)['strict-transport-security']).toMatch(/^max-age=31536000$/);
   });
+});
+
+test('of which machine somebody is: at home what the socket says; behind a proxy the last one in its list, whatever stands before it', () => {
+  const from = (forwarded: string | undefined, origin: string | null) =>
+    addressOf({ method: 'GET', url: '/', headers: forwarded === undefined ? {} : { 'x-forwarded-for': forwarded } }, '127.0.0.1', origin);
+  expect(from('203.0.113.7', null)).toBe('127.0.0.1');
+  expect(from(undefined, 'https://music.example.org')).toBe('127.0.0.1');
+  expect(from('203.0.113.7', 'https://music.example.org')).toBe('203.0.113.7');
+  expect(from('I am trusted, 198.51.100.1, 203.0.113.7', 'https://music.example.org')).toBe('203.0.113.7');
+  expect(from('', 'https://music.example.org')).toBe('127.0.0.1');
 });

@@ -52,6 +52,15 @@ function isOwnOrigin(from: string, host: string, served: URL | null): boolean {
   return URL.canParse(from) && new URL(from).host === host.toLowerCase() && OWN_HOSTS.has(hostName(host));
 }
 
+/**
+ * Of the machine that asks. Served to others a proxy on this machine stands between, and says last in its list whom it has before it;
+ * what stands before that, or comes without a proxy, is what a stranger says about themselves.
+ */
+export function addressOf({ headers }: Knock, socket: string, origin: string | null): string {
+  const said = [headers['x-forwarded-for']].flat().join(',').split(',').at(-1)?.trim();
+  return (origin !== null && said) || socket;
+}
+
 /** For the scripts of one page. */
 export const newNonce = (): string => randomBytes(16).toString('base64');
 

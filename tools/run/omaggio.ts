@@ -5,7 +5,9 @@ import path from 'node:path';
 import { ask } from './ask';
 import { endChild, runChild, startChild, type Child, type RunningChild } from './child';
 import {
+  asAdministrator,
   commandsFor,
+  DATABASE,
   ensureRoles,
   freePort,
   grantRows,
@@ -18,6 +20,7 @@ import {
   type Database,
 } from './cluster';
 import { clearRunning, dataFolder, openFolder, openLog, takeLock, writeRunning, type DataFolder } from './data-folder';
+import { makeKey, makeKeyAt } from './key';
 import { say, Trouble, wait } from './trouble';
 
 const FIRST_PORT = 3000;
@@ -51,7 +54,7 @@ export class Omaggio {
     this.databaseLog = openLog(this.data, 'database');
   }
 
-  /** Starts everything. @returns the address */
+  /** Starts everything. @returns the address, with a key that lets one browser in */
   async start(wantedPort: number | null): Promise<string> {
     const own = process.env.DATABASE_URL === undefined;
     if (wantedPort !== null && !(await isPortFree(wantedPort))) throw inUse(wantedPort);
@@ -71,9 +74,15 @@ export class Omaggio {
     if (wantedPort !== null) await this.serve(port, appUrl);
     const url = `http://127.0.0.1:${port}`;
     if (own) writeRunning(this.data, { pid: process.pid, url, databasePort: this.database!.port, since: new Date().toISOString() });
+    const key = await this.newKey();
     if (this.database) void this.watchDatabase();
     void this.watchServer(port, appUrl);
-    return url;
+    return `${process.env.OMAGGIO_ORIGIN ?? url}/key/${key}`;
+  }
+
+  private async newKey(): Promise<string | null> {
+    if (!this.database) return makeKeyAt(process.env.DATABASE_URL!);
+    return asAdministrator(this.database.port, passwordOf(this.data), DATABASE, makeKey);
   }
 
   /** Serves on the first free port; another program may take it while the server starts. @returns the port */
@@ -104,7 +113,7 @@ export class Omaggio {
       OMAGGIO_BACKUPS: this.data.backups,
       OMAGGIO_POSTGRES: commandsFor(this.data),
     });
-    if (!this.stopping) await grantRows(database.port, password);
+    if (!this.stopping) await asAdministrator(database.port, password, DATABASE, grantRows);
     return urls.app;
   }
 

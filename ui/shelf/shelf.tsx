@@ -1,6 +1,6 @@
 'use client';
 
-import { FileUp, Keyboard, Music2, Users } from 'lucide-react';
+import { DoorOpen, FileUp, Keyboard, Music2, Users } from 'lucide-react';
 import Link from 'next/link';
 import { useState, type DragEvent, type ReactNode } from 'react';
 import { Button, buttonClass } from '@/ui/kit/button';
@@ -49,7 +49,7 @@ export interface ShownPieces {
 }
 
 /** Everything that was taken in, and the way in. */
-export function Shelf({ studio, asked, shown }: { studio: string; asked: Asked; shown: ShownPieces }) {
+export function Shelf({ studio, asked, shown, isFirst }: { studio: string; asked: Asked; shown: ShownPieces; isFirst: boolean }) {
   const { pieces } = shown;
   const shelf = useShelf();
   const { reading, problems, notice, removed, book } = shelf;
@@ -61,16 +61,25 @@ export function Shelf({ studio, asked, shown }: { studio: string; asked: Asked; 
             <Link href="/players" className={buttonClass()}>
               <Users size={15} aria-hidden /> Players
             </Link>
+            <Link href="/studio" className={buttonClass()}>
+              <DoorOpen size={15} aria-hidden /> Studio
+            </Link>
           </PageHeader>
           <main className="mx-auto grid max-w-6xl gap-4 p-6">
             <h2 className="text-2xl">{studio}</h2>
+            {isFirst && (
+              <Notice>
+                This is the first browser here, so it was let in as the owner’s. Others need a key: <strong>Studio</strong> makes one, or <code>bin/key</code>{' '}
+                in the terminal.
+              </Notice>
+            )}
             <TakeIn over={over} busy={reading !== null} onFiles={(files) => void shelf.takeIn(files)} onType={() => shelf.setTyping(true)} />
             <div aria-live="polite" className="grid gap-2 empty:hidden">
               {reading && <Waiting>Reading {reading} …</Waiting>}
               {notice && <Notice>{notice}</Notice>}
               {removed && (
                 <Notice actions={<Button onClick={() => void shelf.setOnShelf(removed, true)}>Put it back</Button>}>
-                  {removed.title} was taken off the shelf. Its marks are kept.
+                  {removed.title} was taken off the shelf. It lies in the bin for 30 days, with its marks.
                 </Notice>
               )}
             </div>

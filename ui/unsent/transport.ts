@@ -74,8 +74,8 @@ export async function sendBatch(batch: readonly Entry[], ask: Ask): Promise<Outc
   const said = problemAnswer.safeParse(json);
   if (!said.success) return { kind: 'no answer', problem: STRANGER, retryAfterMs: null };
   const { problem } = said.data;
-  // What only time can mend is tried again; everything else is refused for good.
-  if (answer.status >= 500 || answer.status === 429 || answer.status === 408) {
+  // What only time can mend, or coming in anew, is tried again; everything else is refused for good.
+  if (answer.status >= 500 || answer.status === 401 || answer.status === 429 || answer.status === 408) {
     const seconds = Number(answer.retryAfter);
     return { kind: 'no answer', problem, retryAfterMs: answer.retryAfter !== null && Number.isFinite(seconds) ? seconds * 1000 : null };
   }

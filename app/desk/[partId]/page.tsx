@@ -7,7 +7,7 @@ import { history, markingOfPart } from '@/server/markings';
 import { editionsOf } from '@/server/editions';
 import { musicOf, partById, partSettings, partsOfPiece, passagesOf } from '@/server/parts';
 import { players } from '@/server/players';
-import { accessNow } from '@/server/access';
+import { pageAccess } from '@/app/door';
 import { variantOf } from '@/server/variants';
 import { withVariant } from '@/core/marking/variant';
 import { Desk } from '@/ui/desk/desk';
@@ -22,7 +22,7 @@ interface Props {
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  const part = await partById(await accessNow(), (await params).partId);
+  const part = await partById(await pageAccess(), (await params).partId);
   return { title: part ? `${part.name}, ${part.title}` : 'Desk' };
 }
 
@@ -30,7 +30,7 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 const USUAL_WIDTH = 720;
 
 export default async function Page({ params, searchParams }: Props) {
-  const access = await accessNow();
+  const access = await pageAccess();
   const part = await partById(access, (await params).partId);
   if (!part) notFound();
   const asked = await searchParams;

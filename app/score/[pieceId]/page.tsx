@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { accessNow } from '@/server/access';
+import { pageAccess } from '@/app/door';
 import { scoreView } from '@/server/part-view';
 import { Crossread } from '@/ui/crossread/crossread';
 
@@ -12,13 +12,13 @@ interface Props {
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  const view = await scoreView(await accessNow(), (await params).pieceId);
+  const view = await scoreView(await pageAccess(), (await params).pieceId);
   return { title: view ? `Side by side, ${view.title}` : 'Side by side' };
 }
 
 /** All parts of a piece side by side; `?bar=` as it is printed. */
 export default async function Page({ params, searchParams }: Props) {
-  const view = await scoreView(await accessNow(), (await params).pieceId);
+  const view = await scoreView(await pageAccess(), (await params).pieceId);
   if (!view) notFound();
   const { bar } = await searchParams;
   return <Crossread key={view.pieceId} data={{ ...view, bar: typeof bar === 'string' ? bar : null }} />;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { erasePiece } from '@/server/bin';
 import { setOnShelf } from '@/server/pieces';
 import { answer, body, problemResponse } from '../../respond';
 
@@ -12,4 +13,14 @@ export async function PATCH(request: Request, { params }: { params: Promise<{ id
     const done = await setOnShelf(access, id, sent.value.onShelf);
     return done.ok ? Response.json({ ok: true }) : problemResponse(done.problem);
   });
+}
+
+/** Erases a piece that was taken off the shelf, with its parts and marks. */
+export async function DELETE(request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  return answer(
+    request,
+    'This piece in the bin',
+    async (access) => ((await erasePiece(access, (await params).id)) ? Response.json({ ok: true }) : null),
+    'own',
+  );
 }

@@ -3,7 +3,8 @@ import { notFound } from 'next/navigation';
 import { partView } from '@/server/part-view';
 import { partById, partsOfPiece } from '@/server/parts';
 import { withVariant } from '@/core/marking/variant';
-import { accessNow, studioName } from '@/server/access';
+import { studioName } from '@/server/access';
+import { pageAccess } from '@/app/door';
 import { CheckSheet } from '@/ui/sheet/check-sheet';
 
 export const dynamic = 'force-dynamic';
@@ -14,7 +15,7 @@ interface Props {
 }
 
 export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
-  const part = await partById(await accessNow(), (await params).partId);
+  const part = await partById(await pageAccess(), (await params).partId);
   return { title: part ? `Check sheet, ${part.name}, ${part.title}` : 'Check sheet' };
 }
 
@@ -23,7 +24,7 @@ export async function generateMetadata({ params }: Pick<Props, 'params'>): Promi
 const PLACE = ['bars', 'at', 'note'] as const;
 
 export default async function Page({ params, searchParams }: Props) {
-  const access = await accessNow();
+  const access = await pageAccess();
   const asked = await searchParams;
   const place = new URLSearchParams(PLACE.flatMap((name) => (typeof asked[name] === 'string' ? [[name, asked[name]]] : [])));
   place.set('tab', 'findings');

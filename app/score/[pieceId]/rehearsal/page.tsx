@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { accessNow, studioName } from '@/server/access';
+import { studioName } from '@/server/access';
+import { pageAccess } from '@/app/door';
 import { scoreView } from '@/server/part-view';
 import { Rehearsal } from '@/ui/crossread/rehearsal';
 
@@ -12,13 +13,13 @@ interface Props {
 }
 
 export async function generateMetadata({ params }: Pick<Props, 'params'>): Promise<Metadata> {
-  const view = await scoreView(await accessNow(), (await params).pieceId);
+  const view = await scoreView(await pageAccess(), (await params).pieceId);
   return { title: view ? `Rehearsal page, ${view.title}` : 'Rehearsal page' };
 }
 
 /** One page for the rehearsal, of the whole score or with `?for=` a part's id of its section. */
 export default async function Page({ params, searchParams }: Props) {
-  const access = await accessNow();
+  const access = await pageAccess();
   const [view, studio] = await Promise.all([scoreView(access, (await params).pieceId), studioName(access)]);
   if (!view) notFound();
   const { for: asked } = await searchParams;

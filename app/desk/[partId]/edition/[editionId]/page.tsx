@@ -3,7 +3,7 @@ import { notFound } from 'next/navigation';
 import { compared } from '@/server/editions';
 import { markingOfPart } from '@/server/markings';
 import { partById } from '@/server/parts';
-import { accessNow } from '@/server/access';
+import { pageAccess } from '@/app/door';
 import { TwoEditions } from '@/ui/edition/two-editions';
 
 export const dynamic = 'force-dynamic';
@@ -13,12 +13,12 @@ interface Props {
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  const part = await partById(await accessNow(), (await params).partId);
+  const part = await partById(await pageAccess(), (await params).partId);
   return { title: part ? `Two editions of ${part.name}, ${part.title}` : 'Two editions' };
 }
 
 export default async function Page({ params }: Props) {
-  const access = await accessNow();
+  const access = await pageAccess();
   const { partId, editionId } = await params;
   const part = await partById(access, partId);
   if (!part) notFound();
