@@ -86,7 +86,9 @@ export function People({ me, atHome, people, browsers }: Props) {
             />
           ))}
         </ul>
-        <p className="text-[13px] text-soft">An owner may do everything; a coach sees and marks everything, but lets nobody in and erases nothing.</p>
+        <p className="text-[13px] text-soft">
+          An owner may do everything; a coach sees and marks everything, makes players’ links, but lets no teacher in and erases nothing.
+        </p>
       </section>
       <Browsers browsers={browsers} me={me} onEnd={(id) => void doing.send('DELETE', `/api/studio/browsers/${id}`)} />
       {told && <ToldOnce told={told} onClose={() => setTold(null)} />}
