@@ -12,7 +12,7 @@ export type Deed = z.infer<typeof deedShape>;
 /** Rows that a chain of undo reaches back. */
 const MOST = 200;
 
-/** Stored once, however often it is sent. */
+/** Stored once, however often it is sent; one after the other on a part, so that they are numbered as they come to be seen. */
 export async function writeDeed(
   client: Queryable,
   access: Access,
@@ -20,6 +20,7 @@ export async function writeDeed(
   { id, at, reason, undoes }: Deed,
   { about, before, after }: Pick<PartDeed, 'about' | 'before' | 'after'>,
 ): Promise<void> {
+  await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR NO KEY UPDATE', [access.studio, partId]);
   await client.query(
     `INSERT INTO part_deeds (id, studio_id, part_id, author, at, reason, about, before, after, undoes)
      SELECT $1, $2, $3, $4, ${NOT_TO_COME}, $6, $7, $8, $9, $10 FROM (SELECT $5::timestamptz AS at) AS said ON CONFLICT (id) DO NOTHING`,

@@ -151,6 +151,7 @@ async function stateBefore(access: Access, partId: string, editionId: string): P
 
 /** Every marking of a part with the number of its latest change set, so that a later change is noticed. */
 async function markingStates(client: Queryable, access: Access, partId: string, lock: boolean): Promise<Array<{ id: string; sequence: string }>> {
+  if (lock) await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR NO KEY UPDATE', [access.studio, partId]);
   if (lock) await client.query('SELECT id FROM markings WHERE studio_id = $1 AND part_id = $2 ORDER BY id FOR UPDATE', [access.studio, partId]);
   const { rows } = await client.query<{ id: string; sequence: string }>(
     `SELECT id, coalesce((SELECT max(sequence) FROM change_sets WHERE studio_id = $1 AND marking_id = markings.id), 0)::text AS sequence

@@ -90,11 +90,13 @@ export async function history(access: Access, markingId: string, limit = 200): P
 export async function storeChanges(access: Access, markingId: string, sent: readonly unknown[]): Promise<StoreAnswer | null> {
   const { sets, refused } = parsedSets(sent);
   return inTransaction(access, async (client) => {
-    const owner = await client.query<{ part_id: string }>('SELECT part_id FROM markings WHERE studio_id = $1 AND id = $2 FOR UPDATE', [
-      access.studio,
-      markingId,
-    ]);
+    // The part before its markings, as everywhere: one after the other on a part, rows are numbered as they come to be seen.
+    const owner = await client.query<{ part_id: string }>(
+      'SELECT parts.id AS part_id FROM parts JOIN markings ON part_id = parts.id WHERE markings.studio_id = $1 AND markings.id = $2 FOR NO KEY UPDATE OF parts',
+      [access.studio, markingId],
+    );
     if (owner.rowCount === 0) return null;
+    await client.query('SELECT id FROM markings WHERE studio_id = $1 AND id = $2 FOR UPDATE', [access.studio, markingId]);
     const stored = await client.query<{ id: string }>('SELECT id FROM change_sets WHERE studio_id = $1 AND marking_id = $2 AND id = ANY($3)', [
       access.studio,
       markingId,

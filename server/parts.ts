@@ -62,15 +62,21 @@ const music = new ByteCache<string>(32 * 1024 * 1024);
 /** Says which file a part stands in. */
 const VERSION = "substr(md5(coalesce(parts.source_id, pieces.source_id) || ' ' || file_part_id || ' ' || parts.id || ' ' || parts.version), 1, 16) AS version";
 
-/** The part as a MusicXML document of its own. */
-export async function musicOf(access: Access, partId: string): Promise<Music | null> {
+/** In which version a part stands; null where it is not there. */
+export async function musicVersion(access: Access, partId: string): Promise<string | null> {
   const { rows } = await db(access).query<{ version: string }>(
     `SELECT ${VERSION} FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2`,
     [access.studio, partId],
   );
-  const known = rows[0] && music.get(rows[0].version);
-  if (!rows[0]) return null;
-  if (known !== undefined) return { text: known, version: rows[0].version };
+  return rows[0]?.version ?? null;
+}
+
+/** The part as a MusicXML document of its own. */
+export async function musicOf(access: Access, partId: string): Promise<Music | null> {
+  const version = await musicVersion(access, partId);
+  if (version === null) return null;
+  const known = music.get(version);
+  if (known !== undefined) return { text: known, version };
   // Text and version in one look, so that they belong together while the file is being replaced.
   const read = await db(access).query<Music>(
     `SELECT music AS text, ${VERSION} FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2`,

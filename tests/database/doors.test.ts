@@ -87,6 +87,7 @@ const TABLE: Readonly<Record<string, Entry>> = {
   'GET /api/parts/[id]/marks': { least: 'coach', params: part },
   'GET /api/parts/[id]/midi': { least: 'coach', params: part },
   'GET /api/parts/[id]/others': { least: 'coach', params: part },
+  'GET /api/parts/[id]/live': { least: 'coach', params: part, query: '?since=0.0&page=of-the-tests&once=yes' },
   'GET /api/parts/[id]/typed': { least: 'coach', params: part, comesTo: [422] },
   'POST /api/parts/[id]/engraving': { least: 'coach', params: part, body: { ...view, marking: {} } },
   'PUT /api/parts/[id]/passages': { least: 'coach', params: part, body: { from: null, to: [{ name: 'A', fromBar: 0, toBar: 1 }] } },

@@ -18,7 +18,7 @@ const NOT_CHECKED: Problem = {
 
 /** What the coach must know, above the score. */
 export function Notices() {
-  const { data, failed, checkFailed, engraved, problem, setProblem, view, own, passages } = useDesk();
+  const { data, live, failed, checkFailed, engraved, problem, setProblem, view, own, passages } = useDesk();
   const { way } = useUnsent();
   // That nobody answers is said once.
   const notDrawn = engraved.problem === NO_ANSWER && whyNot(way) ? null : engraved.problem;
@@ -26,6 +26,12 @@ export function Notices() {
     <div className="grid gap-2 px-3 pt-2 empty:hidden">
       {[failed, checkFailed ? NOT_CHECKED : null, notDrawn].map((each) => each && <ProblemNote key={each.what} problem={each} />)}
       {problem && <ProblemNote problem={problem} onClose={() => setProblem(null)} />}
+      {live.isReplaced && (
+        <Notice actions={<Button onClick={() => window.location.reload()}>Load it anew</Button>}>
+          The file of this part was replaced by another edition. What you see is the earlier one; your marks are carried over.
+        </Notice>
+      )}
+      {live.isOffShelf && <Notice>This piece was taken off the shelf. It lies in the bin (Studio), with its marks; what you mark is still stored.</Notice>}
       {view.playedOn && !view.playedOn.told && <DeskPlayedOn />}
       {view.askSounds && <SoloTuning />}
       {own.clash && <ClashNotice key={own.clash.map(({ key }) => key).join()} marks={own.clash} part={view.part} onSettle={own.settle} />}

@@ -74,6 +74,7 @@ export class ElsewhereMarking {
 
   hear(event: LaneEvent): void {
     if (event.is === 'made elsewhere' && event.entry.body.about === 'marks') this.there = written(this.there, event.entry.body.set.changes);
+    if (event.is === 'stored elsewhere' && event.body.about === 'marks') this.there = written(this.there, event.body.set.changes);
     if (event.is === 'clash' && event.clash.about === 'marks') this.there = event.clash.marking;
     if (event.is === 'rewritten') {
       const changes = event.entries.flatMap(({ body }) => (body.about === 'marks' ? body.set.changes : []));

@@ -24,6 +24,8 @@ export function markingOutbox(outbox: Outbox | null, markingId: string, part: Pa
         switch (event.is) {
           case 'made elsewhere':
             return listener({ is: 'made elsewhere', set: setOf(event.entry) });
+          case 'stored elsewhere':
+            return event.body.about === 'marks' ? listener({ is: 'stored elsewhere', set: event.body.set }) : undefined;
           case 'stored':
             return listener(event);
           case 'clash':

@@ -41,6 +41,7 @@ export interface MarkingOutbox {
 
 export type MarkingNews =
   | { is: 'made elsewhere'; set: ChangeSet }
+  | { is: 'stored elsewhere'; set: ChangeSet }
   | { is: 'stored'; ids: readonly string[] }
   | { is: 'clash'; stored: Marking }
   | { is: 'rewritten'; sets: readonly ChangeSet[]; base: Marking | null };
@@ -158,10 +159,23 @@ export class MarkingStore {
     this.set({ marking: written(this.state.marking, set.changes), pending });
   }
 
+  /**
+   * What somebody else has stored comes in beneath what waits here. Where both changed the same mark, ours is shown until it is
+   * sent and the clash is told; what they did is no step of ours that could be taken back here.
+   */
+  private putBeneath(set: ChangeSet): void {
+    if (this.known.has(set.id) || set.boundary) return;
+    const ours = new Set(this.state.pending.flatMap(({ changes }) => changes.map(({ target, kind }) => markKey(target, kind))));
+    const theirs = set.changes.filter(({ target, kind }) => !ours.has(markKey(target, kind)));
+    if (theirs.length) this.set({ marking: written(this.state.marking, theirs) });
+  }
+
   private hear(news: MarkingNews): void {
     switch (news.is) {
       case 'made elsewhere':
         return this.putOnTop(news.set);
+      case 'stored elsewhere':
+        return this.putBeneath(news.set);
       case 'stored': {
         const gone = new Set(news.ids);
         return this.set({ pending: this.state.pending.filter(({ id }) => !gone.has(id)) });

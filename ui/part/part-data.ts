@@ -55,6 +55,8 @@ export interface PartData {
   part: { id: string; name: string; instrument: InstrumentKind | null };
   /** Changes when the part's file is replaced. */
   musicVersion: string;
+  /** How far in what is stored of the part this page was read. */
+  seen: string;
   /** Its file is a text in ABC. */
   typed: boolean;
   /** Other editions that were brought in. */

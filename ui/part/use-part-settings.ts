@@ -47,6 +47,7 @@ export function usePartSettings(part: PartNamed, first: DeskSettings, deeds: rea
       .then(({ stored, waiting }) => [...stored, ...waiting].forEach(({ body }) => follow(body)));
     return outbox()?.follow(lane, (event) => {
       if (event.is === 'made elsewhere') follow(event.entry.body);
+      if (event.is === 'stored elsewhere') follow(event.body);
     });
   }, [part.id]);
   function put(change: SettingsChange, deed?: Deed & { before: SettingsChange }): void {

@@ -6,6 +6,7 @@ import type { Part } from '@/core/score/score';
 import type { Problem } from '@/ui/kit/problem';
 import type { Conditions } from '@/workers/questions';
 import type { PartData } from './part-data';
+import { useLive } from './live';
 import { nextStep } from './undo-chain';
 import { useAnalyst, useOthers, useReport } from './use-analyst';
 import { useCorrected } from './use-corrected';
@@ -33,6 +34,7 @@ export function usePart({ data, passageIndex, onRead }: Asked) {
   const passages = usePassages(named, data.passages, passageIndex, data.deeds.passages);
   const settings = usePartSettings(named, data.settings, data.deeds.settings);
   const { players, changeHand } = usePlayers(data.players);
+  const live = useLive({ part: named, seen: data.seen, musicVersion: data.musicVersion });
 
   const player = players.find((each) => each.id === settings.playerId) ?? null;
   const own = usePlayersMarking({ part: named, everybody: store, base: state, player, first: data.variant, onProblem: setProblem });
@@ -54,6 +56,7 @@ export function usePart({ data, passageIndex, onRead }: Asked) {
 
   return {
     data,
+    live,
     problem,
     setProblem,
     analyst,

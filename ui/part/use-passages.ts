@@ -47,6 +47,8 @@ export function usePassages(part: PartNamed, first: Passage[], firstIndex: numbe
       });
     return outbox()?.follow(lane, (event) => {
       if (event.is === 'made elsewhere' && event.entry.body.about === 'passages') show(event.entry.body.to);
+      // Where others of ours wait, the clash will say what is stored.
+      if (event.is === 'stored elsewhere' && event.body.about === 'passages' && !outbox()?.waitsIn(lane)) show(event.body.to);
     });
   }, [lane, show]);
 

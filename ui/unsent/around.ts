@@ -1,6 +1,6 @@
 /** What the outbox has around it, and what it says. */
 import type { Marking } from '@/core/marking/mark';
-import type { Entry } from './entry';
+import type { Body, Entry } from './entry';
 import type { Kept } from './kept';
 import type { UnsentEvent } from './state';
 import type { Ask, Clash } from './transport';
@@ -34,6 +34,8 @@ export interface Around {
 export type LaneEvent =
   /** In another tab. */
   | { is: 'made elsewhere'; entry: Entry }
+  /** By somebody else, or by oneself in another browser: it is stored. */
+  | { is: 'stored elsewhere'; body: Body }
   | { is: 'stored'; ids: readonly string[] }
   | { is: 'clash'; clash: Clash }
   /** These are its entries now; `base` is what they stand on, where that changed. */

@@ -42,8 +42,14 @@ export class Log<T extends Logged> {
     this.set([...this.rows, row]);
   }
 
+  /** A row that is stored already. */
+  private stored(row: T | null): void {
+    if (row && !this.knows(row.id)) this.set([...this.rows, row]);
+  }
+
   hear(event: LaneEvent): void {
     if (event.is === 'made elsewhere') this.add(this.rowOf(event.entry.body), event.entry.id);
+    if (event.is === 'stored elsewhere') this.stored(this.rowOf(event.body));
     if (event.is === 'stored') event.ids.forEach((id) => this.waiting.delete(id));
     if (event.is === 'rewritten') {
       const gone = new Set(this.waiting.values());

@@ -37,6 +37,8 @@ export class Outbox {
   private sends = false;
   /** What was stored while this page has been here and shortly before, in order: a view of a part may have been made before it. */
   private readonly stored: Stored[] = [];
+  /** What was heard to be stored in other browsers. */
+  private readonly heardOf = new Set<string>();
   private readonly ready: Promise<void>;
 
   constructor(private readonly around: Around) {
@@ -110,6 +112,18 @@ export class Outbox {
       this.nudge(false);
     });
   }
+
+  /** What was stored in another browser is told to who shows it; what is our own is known. @param id of the change set or the deed */
+  heard(body: Body, id: string): void {
+    const isIt = (entry: Entry): boolean => entry.id === id || ('deed' in entry.body && entry.body.deed?.id === id);
+    if (this.heardOf.has(id)) return;
+    this.heardOf.add(id);
+    if (this.state.gone.has(id) || this.state.entries.some(isIt) || this.stored.some(({ entry }) => isIt(entry))) return;
+    this.toLane(laneOf(body), { is: 'stored elsewhere', body });
+  }
+
+  /** Whether something of a lane waits to be sent. */
+  readonly waitsIn = (lane: string): boolean => this.state.entries.some(({ body, refused }) => !refused && laneOf(body) === lane);
 
   /** Decides a clash of marks mark by mark; what did not clash stays. */
   async settleMarks(lane: string, whose: (key: string) => Whose): Promise<void> {

@@ -5,6 +5,7 @@ import { deedsOf, elsewhereOf } from '@/server/deeds';
 import { engraved, inView } from '@/server/engraving';
 import { history, markingOfPart } from '@/server/markings';
 import { editionsOf } from '@/server/editions';
+import { seenAsText, seenNow } from '@/server/live/news';
 import { musicOf, partById, partSettings, partsOfPiece, passagesOf } from '@/server/parts';
 import { players } from '@/server/players';
 import { pageAccess } from '@/app/door';
@@ -42,6 +43,8 @@ export default async function Page({ params, searchParams }: Props) {
   const at = one('at');
   const width = Number((await cookies()).get('score-width')?.value);
   const widthPx = width >= 240 && width <= 4000 ? Math.round(width) : USUAL_WIDTH;
+  // Before all the rest: what is stored while the page is read is told to it.
+  const seen = await seenNow(access, part.id);
   const [marking, passages, people, settings, siblings, music, known] = await Promise.all([
     markingOfPart(access, part.id),
     passagesOf(access, part.id),
@@ -76,6 +79,7 @@ export default async function Page({ params, searchParams }: Props) {
         title: part.title,
         part: { id: part.id, name: part.name, instrument: part.instrument },
         musicVersion: music?.version ?? '',
+        seen: seenAsText(seen),
         typed: /\.abc$/i.test(part.fileName),
         editions: known,
         siblings,

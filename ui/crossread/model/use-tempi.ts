@@ -38,6 +38,7 @@ export function useTempi({ title, parts }: ScoreData): { tempi: Tempi; want(temp
         .then(({ stored, waiting }) => [...stored, ...waiting].forEach(({ body }) => follow(id, body)));
       return outbox()?.follow(lane, (event) => {
         if (event.is === 'made elsewhere') follow(id, event.entry.body);
+        if (event.is === 'stored elsewhere') follow(id, event.body);
       });
     });
     return () => stops.forEach((stop) => stop?.());

@@ -1,6 +1,6 @@
 'use client';
 
-import { Redo2, Undo2 } from 'lucide-react';
+import { Redo2, Undo2, Users } from 'lucide-react';
 import { IconButton } from '@/ui/kit/icon-button';
 import { PageHeader } from '@/ui/kit/page-header';
 import { SaveChip } from '@/ui/unsent/save-chip';
@@ -24,10 +24,27 @@ export function Header() {
       <IconButton label={desk.redo ? `Redo: ${desk.redo.what}` : 'Nothing to redo'} disabled={!desk.redo} onClick={deeds.redo}>
         <Redo2 size={16} aria-hidden />
       </IconButton>
+      <AlsoHere names={desk.live.here} />
       <PlayerMenu />
       <TempoChip />
       <TakeOut />
       <SaveChip />
     </PageHeader>
+  );
+}
+
+/** Others who have this part open: what they mark appears here as they do it. */
+function AlsoHere({ names }: { names: readonly string[] }) {
+  if (names.length === 0) return null;
+  const all = names.join(', ');
+  return (
+    <span
+      role="status"
+      title={`Open elsewhere: ${all}. What is marked there appears here at once.`}
+      className="flex max-w-40 items-center gap-1 text-[13px] text-soft"
+    >
+      <Users size={14} aria-hidden className="shrink-0" />
+      <span className="truncate">{names.length > 2 ? `${names.length} others here` : `${all} here`}</span>
+    </span>
   );
 }
