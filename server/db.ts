@@ -3,6 +3,7 @@
  * which studio it asks: the database shows the rows of that one only (row security, `db/migrations/014_doors.sql`).
  */
 import pg from 'pg';
+import { timed } from './metrics';
 
 export type Queryable = Pick<pg.ClientBase, 'query'>;
 
@@ -33,6 +34,9 @@ function makePool(max: number, connectionMs: number): pg.Pool {
   made.on('error', (error) => console.error('database connection lost:', error.message));
   return made;
 }
+
+/** How many connections there are. */
+export const connections = () => ({ open: pool().totalCount, idle: pool().idleCount, waiting: pool().waitingCount });
 
 export function pool(): pg.Pool {
   holder.omaggioPool ??= makePool(10, WAIT.connection);
@@ -73,7 +77,7 @@ export function db(of: OfStudio): Queryable {
     const client = await connect(of);
     let broken: Error | undefined;
     try {
-      return await client.query(text, values);
+      return await timed(text, () => client.query(text, values));
     } catch (error) {
       // What the database itself refused leaves the connection whole.
       if ((error as { severity?: string }).severity !== 'ERROR') broken = error as Error;

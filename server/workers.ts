@@ -8,7 +8,9 @@ import type { Engraving } from '../workers/server/engraver';
 import type { Told } from '../core/instruments/as-told';
 import type { Marking } from '../core/marking/mark';
 import type { Result } from '../core/util/result';
+import { connections } from './db';
 import { FairQueue } from './fair-queue';
+import { book, tellState } from './metrics';
 
 interface Tasks {
   warmUp: { input: null; output: void };
@@ -96,6 +98,8 @@ function workers(): { pool: Piscina; queue: FairQueue } {
     }),
     queue: new FairQueue(PLACES),
   };
+  const { queue } = holder.omaggioWorkers;
+  tellState(async () => ({ waitingTasks: queue.length, connections: connections() }));
   return holder.omaggioWorkers;
 }
 
@@ -104,6 +108,18 @@ function workers(): { pool: Piscina; queue: FairQueue } {
  * @throws TaskTooMuch where it takes too much; the asker's own reason where the asker goes away
  */
 export async function inWorker<T extends keyof Tasks>(task: T, input: Tasks[T]['input'], asker: Asker): Promise<Tasks[T]['output']> {
+  const begun = performance.now();
+  let outcome: 'done' | 'failed' = 'failed';
+  try {
+    const output = await inItsTurn(task, input, asker);
+    outcome = 'done';
+    return output;
+  } finally {
+    book()?.task(task, outcome, (performance.now() - begun) / 1000);
+  }
+}
+
+async function inItsTurn<T extends keyof Tasks>(task: T, input: Tasks[T]['input'], asker: Asker): Promise<Tasks[T]['output']> {
   const { pool, queue } = workers();
   const bytes = bytesOf(input);
   const limit = LIMITS_OF[task];

@@ -46,14 +46,22 @@ export async function answered(request: Request, what: string, handler: () => Pr
   } catch (error) {
     if (request.signal.aborted) return new Response(null, { status: 499 });
     const trouble = troubleOf(error);
-    console.error(trouble ? `${what}: ${trouble.problem.what} (${error instanceof Error ? error.message : String(error)})` : error);
+    const name = request.headers.get('x-omaggio-request') ?? '-';
+    if (trouble) console.error(JSON.stringify({ request: name, about: what, trouble: trouble.problem.what, error: messageOf(error) }));
+    else console.error(JSON.stringify({ request: name, about: what, error: messageOf(error), stack: (error as Error).stack }));
     if (trouble) return problemResponse(trouble.problem, trouble.status, trouble.retryAfter);
     return problemResponse(
-      { place: null, what: 'Omaggio met an error of its own; nothing was changed.', remedy: 'Try again; if it comes back, look into the server log.' },
+      {
+        place: null,
+        what: 'Omaggio met an error of its own; nothing was changed.',
+        remedy: `Try again; if it comes back, look into the server log for ${name.slice(0, 8)}.`,
+      },
       500,
     );
   }
 }
+
+const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
 type Body<T> = { ok: true; value: T } | { ok: false; response: Response };
 

@@ -1,5 +1,6 @@
 /** A page that is open follows its part: what others store there, and who else is there. */
 import { accessOf, may, type Access } from '../access';
+import { book } from '../metrics';
 import { channel, tell, type Word } from './channel';
 import { newsSince, seenAsText, type Seen } from './news';
 
@@ -60,6 +61,7 @@ class PartStream {
   begin(): void {
     this.write('retry: 2000\n\n');
     if (this.asked.once) return void this.look().then(() => this.end());
+    book()?.follows(1);
     this.stop = channel().follow(this.asked.partId, (word) => this.hear(word));
     this.pulse = setInterval(() => void this.beat(), this.asked.pulseMs ?? PULSE_MS);
     this.say('who');
@@ -145,7 +147,10 @@ class PartStream {
     this.over = true;
     this.stop();
     clearInterval(this.pulse);
-    if (!this.asked.once) this.say('gone');
+    if (!this.asked.once) {
+      book()?.follows(-1);
+      this.say('gone');
+    }
     try {
       this.controller.close();
     } catch {

@@ -1,10 +1,7 @@
 /** Two people at one part: each sees what the other marks as it is stored, and that the other is there. */
 import { expect, openNew, ready, saved, score, status, test, walkTo } from './steps';
 
-test('a mark made in one browser is on the other’s music at once; passages and tempo too; who is there is said; a piece taken off the shelf is said', async ({
-  page,
-  browser,
-}) => {
+test('a mark made in one browser is on the other’s music at once; who is there is said; a piece taken off the shelf is said', async ({ page, browser }) => {
   await openNew(page, 'low-tide', 'Live One');
   const desk = page.url();
   await page.goto('/studio');

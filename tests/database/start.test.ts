@@ -339,6 +339,11 @@ test('at home the first browser is let in and told so; the next one needs a key,
   }
   expect((await visit('/api/studio/everything', ines)).status).toBe(403);
 
+  // What is counted is for this machine; every answer has the name that the log knows it by.
+  expect(await (await visit('/metrics')).text()).toMatch(/omaggio_request_seconds_count\{method="GET",route="\/stand",status="200"\} \d/);
+  expect((await fetch(`${url}/metrics`, { headers: { 'x-forwarded-for': '203.0.113.7' } })).status).toBe(403);
+  expect((await visit('/api/health')).headers.get('x-request-id')).toMatch(/^[0-9a-f-]{36}$/);
+
   // Out is out.
   expect((await fetch(`${url}/api/session`, { method: 'DELETE', headers: { cookie: second } })).status).toBe(200);
   expect(await leadsTo('/studio', second)).toBe('/enter?to=%2Fstudio');

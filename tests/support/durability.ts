@@ -14,8 +14,10 @@ import { ask } from '../../tools/run/ask';
 import { browserCookie, type Inside } from './come-in';
 import { answers, freePort, processesOf, start, stop, until, type Started } from './omaggio';
 
-export type Victim = 'server' | 'database' | 'start' | 'browser' | 'all';
+export type Victim = 'server' | 'database' | 'start' | 'browser' | 'all' | 'other server' | 'other start';
 const VICTIMS: readonly Victim[] = ['server', 'database', 'start', 'browser', 'all'];
+/** With two servers on one database, which goes on by the address that it has. */
+const VICTIMS_OF_TWO: readonly Victim[] = ['server', 'other server', 'database', 'other start', 'browser'];
 
 export interface DurabilityResult {
   rounds: number;
@@ -35,6 +37,8 @@ export interface DurabilityOptions {
   rounds: number;
   /** Makes the moments of the kills the same each time. */
   seed: number;
+  /** A second server on the database of the first; half of the writers use it. */
+  twoServers?: boolean;
   report?(line: string): void;
 }
 
@@ -47,7 +51,7 @@ function chances(seed: number): () => number {
   };
 }
 
-export async function durability({ rounds, seed, report = () => undefined }: DurabilityOptions): Promise<DurabilityResult> {
+export async function durability({ rounds, seed, twoServers = false, report = () => undefined }: DurabilityOptions): Promise<DurabilityResult> {
   const folder = mkdtempSync(path.join(tmpdir(), 'omaggio-durable-'));
   const data = path.join(folder, 'data');
   const more = { OMAGGIO_DATA: data, PORT: freePort() };
@@ -55,21 +59,27 @@ export async function durability({ rounds, seed, report = () => undefined }: Dur
   const chance = chances(seed);
   let omaggio = await start(more);
   const stage = await stageOf(data);
-  const writers = Array.from({ length: 4 }, (_, i) => new Writer(omaggio, stage.markings[i % stage.markings.length]!, i));
+  const victims = twoServers ? VICTIMS_OF_TWO : VICTIMS;
+  const moreOfOther = { OMAGGIO_DATA: path.join(folder, 'other'), PORT: freePort(), DATABASE_URL: administratorOf(data) };
+  let other = twoServers ? await start(moreOfOther) : null;
+  // Two of them write into one marking from different servers.
+  const writers = Array.from({ length: 4 }, (_, i) => new Writer((i % 2 && other) || omaggio, stage.markings[(i >> 1) % stage.markings.length]!, i));
   const teacher = new Teacher(omaggio, `${url}/desk/${stage.deskPart}`, path.join(folder, 'profile'));
   try {
     writers.forEach((writer) => writer.begin());
     await teacher.open();
     for (let round = 0; round < rounds; round++) {
-      const victim = VICTIMS[round % VICTIMS.length]!;
+      const victim = victims[round % victims.length]!;
       const marking = teacher.marks(round);
       // Every other time something is said to be kept before it all goes down, however slow the machine is; else it may still be loading.
       if (round % 2 === 0) await Promise.race([teacher.firstKept, marking]);
-      const kill = new Promise((resolve) => setTimeout(resolve, 400 + chance() * 2_500)).then(() => killNow(victim, omaggio, teacher));
+      const kill = new Promise((resolve) => setTimeout(resolve, 400 + chance() * 2_500)).then(() => killNow(victim, omaggio, other, teacher));
       await marking;
       await kill;
       if (victim === 'start' || victim === 'all') omaggio = await start(more);
       else await until('Omaggio answers again', () => answers(url));
+      if (victim === 'other start') other = await start(moreOfOther);
+      else if (other) await until('the other one answers again', () => answers(other!.url));
       if (victim === 'browser' || victim === 'all') await teacher.open();
       report(
         `round ${round + 1}: killed ${victim}; ${writers.reduce((sum, { acknowledged }) => sum + acknowledged.length, 0)} acknowledged, ${teacher.said.size} kept`,
@@ -92,14 +102,23 @@ export async function durability({ rounds, seed, report = () => undefined }: Dur
   } finally {
     await Promise.all(writers.map((writer) => writer.end()));
     teacher.kill();
+    if (other) await stop(other, 'SIGTERM');
     await stop(omaggio, 'SIGTERM');
     rmSync(folder, { recursive: true, force: true, maxRetries: 5 });
   }
 }
 
-function killNow(victim: Victim, omaggio: Started, teacher: Teacher): void {
+function killNow(victim: Victim, omaggio: Started, other: Started | null, teacher: Teacher): void {
   const { server, database } = processesOf(omaggio);
-  const pids = { server, database, start: [omaggio.child.pid!], browser: [], all: [omaggio.child.pid!, ...server, ...database] }[victim];
+  const pids = {
+    server,
+    database,
+    start: [omaggio.child.pid!],
+    browser: [],
+    all: [omaggio.child.pid!, ...server, ...database],
+    'other server': other ? processesOf(other).server : [],
+    'other start': other ? [other.child.pid!] : [],
+  }[victim];
   if (victim === 'browser' || victim === 'all') teacher.kill();
   for (const pid of pids) {
     try {
@@ -109,13 +128,17 @@ function killNow(victim: Victim, omaggio: Started, teacher: Teacher): void {
     }
   }
   omaggio.child.removeAllListeners('exit');
+  other?.child.removeAllListeners('exit');
+}
+
+/** The database of a data folder as its administrator opens it. */
+function administratorOf(data: string): string {
+  const { databasePort } = JSON.parse(readFileSync(path.join(data, 'running.json'), 'utf8')) as { databasePort: number };
+  return `postgres://omaggio:${readFileSync(path.join(data, 'password'), 'utf8')}@127.0.0.1:${databasePort}/omaggio`;
 }
 
 async function withDatabase<T>(data: string, work: (client: pg.Client) => Promise<T>): Promise<T> {
-  const { databasePort } = JSON.parse(readFileSync(path.join(data, 'running.json'), 'utf8')) as { databasePort: number };
-  const client = new pg.Client({
-    connectionString: `postgres://omaggio:${readFileSync(path.join(data, 'password'), 'utf8')}@127.0.0.1:${databasePort}/omaggio`,
-  });
+  const client = new pg.Client({ connectionString: administratorOf(data) });
   await client.connect();
   try {
     return await work(client);

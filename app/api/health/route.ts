@@ -1,4 +1,5 @@
 import { pulse } from '@/server/db';
+import { stateNow } from '@/server/metrics';
 
 export const dynamic = 'force-dynamic';
 
@@ -6,7 +7,14 @@ export const dynamic = 'force-dynamic';
 export async function GET(): Promise<Response> {
   try {
     await pulse().query('SELECT 1');
-    return Response.json({ ok: true, run: process.env.OMAGGIO_RUN ?? null });
+    const state = await stateNow();
+    return Response.json({
+      ok: true,
+      run: process.env.OMAGGIO_RUN ?? null,
+      database: 'answers',
+      workers: state ? 'ready' : 'not asked yet',
+      waiting: state?.waitingTasks ?? 0,
+    });
   } catch (error) {
     // Addresses and names are for the log alone.
     console.error('health', error);
