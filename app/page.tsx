@@ -1,5 +1,6 @@
 import { cookies } from 'next/headers';
 import { arrangementFrom } from '@/core/util/shelf-order';
+import { checksOf, roundNow } from '@/server/jobs/shelf-check';
 import { shelf } from '@/server/pieces';
 import { studioName } from '@/server/access';
 import { pageAccess } from '@/app/door';
@@ -19,13 +20,29 @@ export default async function Page({ searchParams }: Props) {
   const one = (name: string) => (typeof said[name] === 'string' ? said[name] : undefined);
   const search = one('find') ?? '';
   const arrangement = arrangementFrom(one('order'), one('group'), (await cookies()).get('shelf')?.value);
-  const [shown, studio] = await Promise.all([shelf(access, { search, page: Number(one('page')) || 1, ...arrangement }), studioName(access)]);
+  const [shown, studio, round] = await Promise.all([
+    shelf(access, { search, page: Number(one('page')) || 1, ...arrangement }),
+    studioName(access),
+    roundNow(access),
+  ]);
+  const checks = await checksOf(
+    access,
+    shown.pieces.flatMap(({ parts }) => parts.map(({ id }) => id)),
+  );
   return (
     <Shelf
       studio={studio}
       isFirst={one('first') === 'yes'}
       asked={{ search, ...arrangement }}
-      shown={{ ...shown, pieces: shown.pieces.map((piece) => ({ ...piece, receivedAt: piece.receivedAt.toISOString() })) }}
+      round={round}
+      shown={{
+        ...shown,
+        pieces: shown.pieces.map(({ parts, receivedAt, ...piece }) => ({
+          ...piece,
+          receivedAt: receivedAt.toISOString(),
+          parts: parts.map((part) => ({ ...part, check: checks[part.id] ?? null })),
+        })),
+      }}
     />
   );
 }

@@ -2,6 +2,7 @@
 import { availableParallelism, totalmem } from 'node:os';
 import path from 'node:path';
 import { Piscina } from 'piscina';
+import type { CheckTask, PartVerdict } from '../workers/server/check-part';
 import type { EngraveTask, MarkedOutput, MarkedTask, ReadFile, TypedPassage } from '../workers/server/tasks';
 import type { CarriedOver, carryOver, compareEditions, LikestPart } from '../workers/server/editions';
 import type { Engraving } from '../workers/server/engraver';
@@ -20,6 +21,7 @@ interface Tasks {
   likestPart: { input: { music: string; bytes: Uint8Array }; output: Result<LikestPart> };
   compareEditions: { input: { ours: string; theirs: string; marking: Marking }; output: ReturnType<typeof compareEditions> };
   carryOver: { input: Parameters<typeof carryOver>[0]; output: CarriedOver };
+  checkPart: { input: CheckTask; output: PartVerdict };
   midi: { input: { title: string; music: string; marking: Marking; told: Told }; output: Uint8Array };
   marksAlone: { input: { music: string; marking: Marking; told: Told }; output: string };
   markedFile: { input: MarkedTask; output: MarkedOutput };
@@ -67,6 +69,7 @@ const LIMITS_OF: Readonly<Record<keyof Tasks, Limit>> = {
   likestPart: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },
   compareEditions: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },
   carryOver: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },
+  checkPart: { ms: 60_000, msPerMb: 60_000, longFrom: 0 },
   midi: { ms: 8_000, msPerMb: 4_000, longFrom: 600 * KB },
   marksAlone: { ms: 8_000, msPerMb: 4_000, longFrom: 600 * KB },
   markedFile: { ms: 8_000, msPerMb: 6_000, longFrom: 600 * KB },

@@ -10,7 +10,7 @@ const headless = { ...shared, entryPoints: ['headless/main.ts'], outfile: '.next
 const all = [
   headless,
   { ...shared, entryPoints: ['workers/server/tasks.ts'], outfile: '.next/workers/tasks.mjs' },
-  { ...shared, entryPoints: ['tools/start.ts', 'tools/prepare.ts', 'tools/serve.ts'], outdir: '.next/tools', outExtension: { '.js': '.mjs' } },
+  { ...shared, entryPoints: ['tools/start.ts', 'tools/prepare.ts', 'tools/serve.ts', 'tools/work.ts'], outdir: '.next/tools', outExtension: { '.js': '.mjs' } },
 ];
 
 await Promise.all((process.argv.includes('--headless') ? [headless] : all).map((options) => build(options)));

@@ -63,7 +63,7 @@ need_build() { alone build make_build; }
 make_build() {
   local stamp="$root/.next/omaggio-build" now
   now="$(cd "$root" && find app ui core server workers headless tools types public instrumentation.ts next.config.ts postcss.config.mjs tsconfig.json package-lock.json -type f ! -name '*.test.ts' 2>/dev/null | LC_ALL=C sort | xargs cat | sha256sum | cut -d' ' -f1)"
-  [ "$(cat "$stamp" 2>/dev/null)" = "$now" ] && [ -f "$root/.next/BUILD_ID" ] && [ -f "$root/.next/workers/tasks.mjs" ] && [ -f "$root/.next/tools/start.mjs" ] && return 0
+  [ "$(cat "$stamp" 2>/dev/null)" = "$now" ] && [ -f "$root/.next/BUILD_ID" ] && [ -f "$root/.next/workers/tasks.mjs" ] && [ -f "$root/.next/tools/start.mjs" ] && [ -f "$root/.next/tools/work.mjs" ] && return 0
   say "building (about a minute) ..."
   (cd "$root" && npx next build && node tools/build.mjs) >"$work/build.log" 2>&1 8>&- ||
     die "the build failed." "$(tail -n 15 "$work/build.log")" "The log is in $work/build.log."

@@ -3,6 +3,7 @@ import { existsSync, mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { closePool } from '../server/db';
 import { loadDemo } from '../server/demo';
+import { prepareQueue } from '../server/jobs/queue';
 import { bringForward } from '../server/forward';
 import { migrate, NewerDatabase } from '../server/migrate';
 import { stopWorkers } from '../server/workers';
@@ -36,6 +37,7 @@ async function prepare(url: string): Promise<void> {
   const wish = wished();
   const done = await migrate(url, path.join(root, 'db', 'migrations'), { beforeChange: (pending) => saveFirst(url, pending) });
   if (done.length) console.log(`database: ${done.length} migrations`);
+  await prepareQueue();
   const forward = await bringForward();
   if (forward) console.log(`database: the records of ${forward} parts are brought forward`);
   if (await loadDemo(path.join(root, 'demo'), wish)) console.log(wish === 'none' ? 'an empty studio: made' : 'demo: loaded');

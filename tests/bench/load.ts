@@ -1,18 +1,20 @@
 /**
- * `npm run load`: fifty coaches at once for five minutes on an Omaggio of its own (the build has to be there). Each thinks for about
- * five seconds, marks, and has the eight bars engraved with the new mark; now and then one opens a part or looks at the Shelf. Nothing
- * comes from a cache: every mark makes another picture. CLIENTS and MINUTES set other numbers.
+ * `npm run load`: a hundred coaches and players at once for ten minutes on an Omaggio of its own (the build has to be there). Four in five
+ * are coaches: each in a browser of their own, follows a part live, thinks for about five seconds, marks, and has the eight bars engraved
+ * with the new mark; now and then one opens a part or looks at the Shelf. Nothing comes from a cache: every mark makes another picture.
+ * The rest are players who look at their Stand. What is marked has to come to all who follow. CLIENTS and MINUTES set other numbers.
  */
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { ask } from '../../tools/run/ask';
+import { comeIn } from '../support/come-in';
 import { freePort, processesOf, start, stop } from '../support/omaggio';
 
-const CLIENTS = Number(process.env.CLIENTS ?? 50);
+const CLIENTS = Number(process.env.CLIENTS ?? 100);
 const WITHIN_MS = 60_000;
-const MINUTES = Number(process.env.MINUTES ?? 5);
+const MINUTES = Number(process.env.MINUTES ?? 10);
 const THINK_MS = 5_000;
 
 const folder = mkdtempSync(path.join(tmpdir(), 'omaggio-load-'));
@@ -33,7 +35,42 @@ for (const part of parts) {
   places.push({ part, marking: /markingId\\?":\\?"([0-9a-f-]{36})/.exec(page)![1]! });
 }
 
-const times: Record<string, number[]> = { 'mark stored': [], 'eight bars engraved': [], 'Desk opened': [], 'Shelf opened': [] };
+/** What one browser is let in by: a key for a coach, a link for a player. */
+const owner = { cookie: session, 'content-type': 'application/json' };
+const told = async (address: string, value: object): Promise<string> => {
+  const { text } = await ask(`${url}${address}`, { within: WITHIN_MS, method: 'POST', headers: owner, body: JSON.stringify(value) });
+  return (JSON.parse(text) as { url: string }).url;
+};
+const studioPage = await (await fetch(`${url}/studio`, { headers: owner })).text();
+const corin = /"id\\?":\\?"([0-9a-f-]{36})\\?",\\?"name\\?":\\?"Corin/.exec(studioPage)![1]!;
+const playersPage = await (await fetch(`${url}/players`, { headers: owner })).text();
+const playerIds = [
+  ...new Set([...playersPage.matchAll(/"id\\?":\\?"([0-9a-f-]{36})\\?",\\?"name\\?":\\?"(?:Ines|Tobi|Marlene|Oskar|Pia|Juno)/g)].map(([, id]) => id!)),
+];
+const links = await Promise.all(playerIds.map((id) => told(`/api/players/${id}/link`, { days: null })));
+
+/** Follows a part as an open page does. */
+async function follow(part: string, cookie: string, ended: AbortSignal): Promise<void> {
+  const response = await fetch(`${url}/api/parts/${part}/live?since=0.0&page=${randomUUID()}`, { headers: { cookie }, signal: ended });
+  let text = '';
+  for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>) {
+    text += Buffer.from(chunk).toString();
+    const events = text.split('\n\n');
+    text = events.pop()!;
+    for (const [, at] of events.join('\n').matchAll(/"reason":"Words at (\d+)"/g))
+      if (Number(at) > began) times['mark come to a follower']!.push(Date.now() - Number(at));
+  }
+}
+
+const began = Date.now();
+const times: Record<string, number[]> = {
+  'mark stored': [],
+  'eight bars engraved': [],
+  'Desk opened': [],
+  'Shelf opened': [],
+  'Stand opened': [],
+  'mark come to a follower': [],
+};
 const failures: string[] = [];
 async function timed(what: string, work: () => ReturnType<typeof ask>): Promise<void> {
   const begun = performance.now();
@@ -49,7 +86,10 @@ async function timed(what: string, work: () => ReturnType<typeof ask>): Promise<
 const until = Date.now() + MINUTES * 60_000;
 async function coach(number: number): Promise<void> {
   const { part, marking } = places[number % places.length]!;
-  const cookie = `${session}; client=coach-number-${number}`;
+  const { cookie: own } = await comeIn(await told(`/api/studio/people/${corin}/key`, {}));
+  const cookie = `${own}; client=coach-number-${number}`;
+  const ended = new AbortController();
+  const following = follow(part, cookie, ended.signal).catch((error: Error) => error.name === 'AbortError' || failures.push(`live: ${error.message}`));
   const send = (address: string, value: unknown) =>
     ask(`${url}${address}`, {
       within: WITHIN_MS,
@@ -67,7 +107,7 @@ async function coach(number: number): Promise<void> {
     const set = {
       id: randomUUID(),
       at: new Date().toISOString(),
-      reason: 'Words',
+      reason: `Words at ${Date.now()}`,
       undoes: null,
       version: 2,
       changes: [{ target, kind: 'text', from: null, to: mark }],
@@ -85,6 +125,18 @@ async function coach(number: number): Promise<void> {
     if (n % 8 === 7) await timed('Desk opened', () => ask(`${url}/desk/${part}`, { within: WITHIN_MS, headers: { cookie } }));
     if (n % 12 === 11) await timed('Shelf opened', () => ask(url, { within: WITHIN_MS, headers: { cookie } }));
   }
+  await wait(1_000);
+  ended.abort();
+  await following;
+}
+
+async function player(number: number): Promise<void> {
+  await wait(Math.random() * THINK_MS);
+  const { cookie } = await comeIn(links[number % links.length]!);
+  while (Date.now() < until) {
+    await timed('Stand opened', () => ask(`${url}/stand`, { within: WITHIN_MS, headers: { cookie } }));
+    await wait(THINK_MS * (0.4 + 1.2 * Math.random()));
+  }
 }
 
 const megabytes = (): number => {
@@ -95,11 +147,11 @@ const memory: string[] = [`at first ${megabytes()} MB`];
 let afterOneMinute = 0;
 const watch = setInterval(() => memory.push(`${megabytes()}`), 30_000);
 setTimeout(() => (afterOneMinute = megabytes()), 60_000);
-await Promise.all(Array.from({ length: CLIENTS }, (_, i) => coach(i)));
+await Promise.all(Array.from({ length: CLIENTS }, (_, i) => (i % 5 === 4 ? player(i) : coach(i))));
 clearInterval(watch);
 const atTheEnd = megabytes();
 
-console.log(`${CLIENTS} clients, ${MINUTES} minutes, a mark and a picture about every ${THINK_MS / 1000} s each`);
+console.log(`${CLIENTS} coaches and players, ${MINUTES} minutes, a mark and a picture about every ${THINK_MS / 1000} s each`);
 for (const [what, list] of Object.entries(times)) {
   list.sort((a, b) => a - b);
   const at = (share: number) => `${Math.round(list[Math.floor((list.length - 1) * share)] ?? 0)} ms`;

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { demoText } from '../support/demo';
-import { copyOf, drop, expect, ready, test } from './steps';
+import { copyOf, drop, expect, openNew, ready, saved, test, walkTo } from './steps';
 
 test('the demo is there, with what is marked', async ({ page }) => {
   for (const title of ['Mill Race Serenade', 'Staircase', 'Evening Barge', 'The Heron', 'Low Tide']) {
@@ -137,4 +137,27 @@ test('a piece and its parts are renamed; what is found by the new name is not fo
   await page.getByRole('link', { name: /^Bass, desk 1/ }).click();
   await ready(page);
   await expect(page.getByRole('banner')).toContainText('Ebb and Flow');
+});
+
+test('every part is checked as work of its own; each says what its check came to, and that it is out of date once it is marked', async ({ page }) => {
+  await openNew(page, 'staircase', 'Looked Over');
+  const desk = page.url();
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Check all parts' }).click();
+  await expect(page.getByText(/Checking every part: \d+ of \d+ done/)).toBeVisible();
+  await expect(page.getByText(/Checking every part/)).toHaveCount(0, { timeout: 240_000 });
+  await page.goto('/?find=Looked+Over');
+  const part = page
+    .getByRole('article')
+    .filter({ hasText: 'Looked Over' })
+    .getByRole('link', { name: /^Violin/ });
+  await expect(part).toContainText(/\d+ (will fail|at risk|to watch)/);
+  await expect(part).not.toContainText('before the latest changes');
+  await page.goto(desk);
+  await ready(page);
+  await walkTo(page, 1);
+  await page.keyboard.press('4');
+  await saved(page);
+  await page.goto('/?find=Looked+Over');
+  await expect(part).toContainText('(before the latest changes)');
 });

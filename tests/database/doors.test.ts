@@ -72,6 +72,10 @@ const TABLE: Readonly<Record<string, Entry>> = {
   'POST /api/session': { least: 'nobody', body: { name: 'nobody', phrase: 'wrong' }, comesTo: [401] },
   'DELETE /api/session': { least: 'player', takesAway: true },
 
+  'GET /api/shelf/check': { least: 'coach' },
+  'POST /api/shelf/check': { least: 'coach', body: {} },
+  'DELETE /api/shelf/check': { least: 'coach', takesAway: true },
+
   'POST /api/typed': { least: 'coach', body: { abc: 'X:1\nK:D\nD|]\n', widthPx: 600 } },
   'POST /api/pieces': { least: 'coach', query: '?name=again.musicxml', body: demoText('low-tide') },
   'PATCH /api/pieces/[id]': { least: 'coach', params: piece, body: { onShelf: true } },

@@ -32,8 +32,8 @@ test('a first start makes the data, a second one keeps them, and each stops all 
   const busy = (async () => {
     while (asking) await got(first, desk).catch(() => new Promise((resolve) => setTimeout(resolve, 20)));
   })();
-  const { server, database } = processesOf(first);
-  expect([server.length, database.length]).toEqual([1, 1]);
+  const { server, database, worker } = processesOf(first);
+  expect([server.length, database.length, worker.length]).toEqual([1, 1, 1]);
   const began = Date.now();
   expect(await stop(first, 'SIGINT')).toBe(130);
   // Ten seconds are what its own deadlines come to; a busy machine may add to them.
@@ -42,7 +42,7 @@ test('a first start makes the data, a second one keeps them, and each stops all 
   await busy;
   slow.destroy();
   await expect(fetch(first.url)).rejects.toThrow();
-  expect([...server, ...database].filter(isAlive)).toEqual([]);
+  expect([...server, ...database, ...worker].filter(isAlive)).toEqual([]);
   expect(existsSync(path.join(data, 'pg', 'postmaster.pid'))).toBe(false);
 
   const second = await start({ OMAGGIO_DATA: data, PORT: port });

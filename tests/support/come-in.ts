@@ -6,10 +6,10 @@ export interface Inside {
   cookie: string;
 }
 
-/** Uses the key up. Without one in the address, or where it was used, the first browser of a new studio comes in. */
+/** Uses a key up, or opens a link. Without one in the address, or where it was used, the first browser of a new studio comes in. */
 export async function comeIn(address: string): Promise<Inside> {
   const { origin, pathname } = new URL(address);
-  for (const way of [...(pathname.startsWith('/key/') ? [pathname] : []), '/first']) {
+  for (const way of [...(/^\/(key|link)\//.test(pathname) ? [pathname] : []), '/first']) {
     const answer = await fetch(`${origin}${way}`, { redirect: 'manual' });
     const cookie = answer.headers.get('set-cookie')?.split(';')[0];
     if (cookie) return { url: origin, cookie };

@@ -9,6 +9,7 @@ import pg from 'pg';
 import { accessOf, type Access } from '../../server/access';
 import { closePool } from '../../server/db';
 import { byKey, type Entry } from '../../server/doors/come-in';
+import { closeQueue } from '../../server/jobs/queue';
 import { closeChannel } from '../../server/live/channel';
 import { stopWorkers } from '../../server/workers';
 import { grantRows } from '../../tools/run/cluster';
@@ -73,6 +74,7 @@ export function asked(address: string, init: RequestInit = {}, of: string | null
 
 export async function closeDatabase(): Promise<void> {
   await closeChannel();
+  await closeQueue();
   await closePool();
   await everything?.end();
   await stopWorkers();

@@ -64,7 +64,7 @@ export function command(name: string, args: readonly string[], more: Record<stri
 }
 
 /** Processes of one Omaggio, by what they are and by the parent that started them. */
-export function processesOf({ child }: Pick<Started, 'child'>): { server: number[]; database: number[] } {
+export function processesOf({ child }: Pick<Started, 'child'>): { server: number[]; database: number[]; worker: number[] } {
   const children = readdirSync('/proc')
     .filter((name) => /^\d+$/.test(name))
     .flatMap((name) => {
@@ -76,7 +76,7 @@ export function processesOf({ child }: Pick<Started, 'child'>): { server: number
       }
     });
   const of = (part: string) => children.filter(({ line }) => line.includes(part)).map(({ pid }) => pid);
-  return { server: of('serve.mjs'), database: of('/postgres\0') };
+  return { server: of('serve.mjs'), database: of('/postgres\0'), worker: of('work.mjs') };
 }
 
 export const isAlive = (pid: number): boolean => {

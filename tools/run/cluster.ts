@@ -314,7 +314,7 @@ export async function ensureRoles(port: number, password: string): Promise<Urls>
     // Tables of a time when the administrator did everything.
     const { rows } = await client.query<{ name: string }>(
       `SELECT format('%I.%I', nspname, relname) AS name FROM pg_class JOIN pg_namespace ON pg_namespace.oid = relnamespace
-        WHERE nspname = 'public' AND relkind IN ('r', 'p', 'v') AND pg_get_userbyid(relowner) <> 'omaggio_owner'`,
+        WHERE nspname IN ('public', 'jobs') AND relkind IN ('r', 'p', 'v') AND pg_get_userbyid(relowner) <> 'omaggio_owner'`,
     );
     for (const { name } of rows) await client.query(`ALTER TABLE ${name} OWNER TO omaggio_owner`);
   });
@@ -328,6 +328,8 @@ export async function grantRows(client: Pick<pg.Client, 'query'>): Promise<void>
   await client.query('GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO omaggio_app');
   await client.query('REVOKE INSERT, UPDATE, DELETE ON migrations FROM omaggio_app');
   await client.query('GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO omaggio_app');
+  await client.query('GRANT USAGE ON SCHEMA jobs TO omaggio_app');
+  await client.query('GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA jobs TO omaggio_app');
 }
 
 export async function asAdministrator<T>(port: number, password: string, database: string, work: (client: pg.Client) => Promise<T>): Promise<T> {

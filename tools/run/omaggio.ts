@@ -40,6 +40,7 @@ const LAST_LINES = 10;
 export class Omaggio {
   private database: Database | null = null;
   private server: Child | null = null;
+  private worker: Child | null = null;
   private preparing: RunningChild | null = null;
   private stopping = false;
   private readonly data: DataFolder;
@@ -76,7 +77,9 @@ export class Omaggio {
     if (own) writeRunning(this.data, { pid: process.pid, url, databasePort: this.database!.port, since: new Date().toISOString() });
     const key = await this.newKey();
     if (this.database) void this.watchDatabase();
+    this.startWorker(appUrl);
     void this.watchServer(port, appUrl);
+    void this.watchWorker(appUrl);
     return `${process.env.OMAGGIO_ORIGIN ?? url}/key/${key}`;
   }
 
@@ -156,6 +159,24 @@ export class Omaggio {
     throw new Trouble('the server did not start.', ...lastLines(log), `The log is ${log}.`);
   }
 
+  /** What does the heavy work that nobody waits for on a page. */
+  private startWorker(appUrl: string): void {
+    this.worker = startChild(process.execPath, [`--max-old-space-size=${SERVER_HEAP_MB}`, path.join('.next', 'tools', 'work.mjs')], {
+      cwd: this.root,
+      env: { ...process.env, NODE_ENV: 'production', MALLOC_ARENA_MAX: '2', DATABASE_URL: appUrl },
+      log: this.serverLog,
+      whenWeDie: 'TERM',
+    });
+  }
+
+  private async watchWorker(appUrl: string): Promise<void> {
+    await this.watch(
+      'the worker',
+      () => this.worker!,
+      async () => this.startWorker(appUrl),
+    );
+  }
+
   private async watchDatabase(): Promise<void> {
     await this.watch(
       'the database',
@@ -201,12 +222,11 @@ export class Omaggio {
   async stop(): Promise<void> {
     this.stopping = true;
     this.preparing?.end();
-    if (this.server) {
-      await endChild(this.server, [
-        ['SIGTERM', 3_000],
-        ['SIGKILL', 1_000],
-      ]);
-    }
+    const gently: Parameters<typeof endChild>[1] = [
+      ['SIGTERM', 3_000],
+      ['SIGKILL', 1_000],
+    ];
+    await Promise.all([this.server, this.worker].flatMap((child) => (child ? [endChild(child, gently)] : [])));
     if (this.database) await stopCluster(this.database);
     clearRunning(this.data);
     await this.release();

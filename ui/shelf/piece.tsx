@@ -6,6 +6,7 @@ import { buttonClass } from '@/ui/kit/button';
 import { IconButton } from '@/ui/kit/icon-button';
 import { useMarkedFile } from '@/ui/kit/marked-file';
 import { INSTRUMENTS } from './groups';
+import { PartCheckLine } from './part-check';
 import { RenamePiece } from './rename-piece';
 import type { ShelfPiece } from './shelf';
 
@@ -63,6 +64,7 @@ export function Piece({ piece, onRenamed, onRemove }: { piece: ShelfPiece; onRen
                   {part.marks ? `${part.marks} ${part.marks === 1 ? 'mark' : 'marks'}` : 'unmarked'}
                 </span>
               </span>
+              {part.check && <PartCheckLine check={part.check} />}
             </Link>
           </li>
         ))}

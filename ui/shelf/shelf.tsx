@@ -11,9 +11,11 @@ import { ProblemNote } from '@/ui/kit/problem';
 import { Waiting } from '@/ui/kit/waiting';
 import { PAPER_FILES } from '@/ui/typing/papers';
 import { TypedPassage } from '@/ui/typing/typed-passage';
+import { CheckShelfButton, CheckShelfNotices, useShelfCheck, type Round } from './check-shelf';
 import { ChooseTunes } from './choose-tunes';
 import { FindPieces, Pages, type Asked } from './find-pieces';
 import { headingOf, inGroups } from './groups';
+import type { PartCheck } from './part-check';
 import { Piece } from './piece';
 import { useShelf } from './use-shelf';
 
@@ -24,6 +26,8 @@ export interface ShelfPart {
   bars: number;
   notes: number;
   marks: number;
+  /** Of its last check; null where there was none. */
+  check: PartCheck | null;
 }
 
 export interface ShelfPiece {
@@ -48,16 +52,28 @@ export interface ShownPieces {
   pages: number;
 }
 
+interface Props {
+  studio: string;
+  asked: Asked;
+  shown: ShownPieces;
+  /** The check of the whole shelf that is under way. */
+  round: Round | null;
+  /** The first browser ever. */
+  isFirst: boolean;
+}
+
 /** Everything that was taken in, and the way in. */
-export function Shelf({ studio, asked, shown, isFirst }: { studio: string; asked: Asked; shown: ShownPieces; isFirst: boolean }) {
+export function Shelf({ studio, asked, shown, round, isFirst }: Props) {
   const { pieces } = shown;
   const shelf = useShelf();
+  const check = useShelfCheck(round);
   const { reading, problems, notice, removed, book } = shelf;
   return (
     <DropZone onFiles={(files) => void shelf.takeIn(files)}>
       {(over) => (
         <>
           <PageHeader>
+            {pieces.length > 0 && <CheckShelfButton check={check} />}
             <Link href="/players" className={buttonClass()}>
               <Users size={15} aria-hidden /> Players
             </Link>
@@ -77,6 +93,7 @@ export function Shelf({ studio, asked, shown, isFirst }: { studio: string; asked
             <div aria-live="polite" className="grid gap-2 empty:hidden">
               {reading && <Waiting>Reading {reading} …</Waiting>}
               {notice && <Notice>{notice}</Notice>}
+              <CheckShelfNotices check={check} />
               {removed && (
                 <Notice actions={<Button onClick={() => void shelf.setOnShelf(removed, true)}>Put it back</Button>}>
                   {removed.title} was taken off the shelf. It lies in the bin for 30 days, with its marks.

@@ -28,6 +28,7 @@ import { titleText } from '../../core/util/text';
 import { engrave, type Engraving } from './engraver';
 import { partFrom } from './parts';
 
+export { checkPart } from './check-part';
 export { carryOver, compareEditions, likestPart } from './editions';
 
 export interface ReadPart {

@@ -1,0 +1,27 @@
+/** A worker: does what waits in the queue, a piece at a time, until it is ended. Any number of them may run, wherever the database can be reached. */
+import { closePool } from '../server/db';
+import { CHECK_PART, workersQueue, type PartJob } from '../server/jobs/queue';
+import { checkOne } from '../server/jobs/shelf-check';
+import { stopWorkers } from '../server/workers';
+
+/** Seconds between looks for something to do. */
+const LOOK_EVERY = 0.5;
+/** What is under way has this long when the worker is ended, in ms; what is not done by then is begun again by another one. */
+const LAST_WORK_MS = 2_500;
+
+const boss = await workersQueue();
+await boss.work<PartJob>(CHECK_PART, { batchSize: 1, pollingIntervalSeconds: LOOK_EVERY }, async ([job]) => checkOne(job!.data));
+console.log(`${new Date().toISOString()} a worker is ready`);
+
+let stopping = false;
+async function stop(): Promise<void> {
+  if (stopping) return;
+  stopping = true;
+  setTimeout(() => process.exit(0), LAST_WORK_MS + 500).unref();
+  await boss.stop({ graceful: true, timeout: LAST_WORK_MS, wait: true });
+  await stopWorkers();
+  await closePool();
+  process.exit(0);
+}
+process.on('SIGTERM', () => void stop());
+process.on('SIGINT', () => void stop());
