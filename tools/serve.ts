@@ -6,15 +6,15 @@ import { randomUUID } from 'node:crypto';
 import { createServer, type IncomingHttpHeaders, type ServerResponse } from 'node:http';
 import next from 'next';
 import { keepBook, stateNow } from '../server/metrics';
-import { addressOf, headersFor, KNOWN_METHODS, newNonce, originFrom, refusalOf, type Refusal } from './run/door';
+import { addressOf, headersFor, KNOWN_METHODS, listensAt, newNonce, originFrom, refusalOf, type Refusal } from './run/door';
 import { makeMetrics, routeOf } from './run/metrics';
 
 const port = Number(process.env.PORT);
-const hostname = '127.0.0.1';
 /** Answers that are under way have this long when the server is stopped. */
 const LAST_ANSWERS_MS = 2_500;
 
 const origin = originFrom(process.env.OMAGGIO_ORIGIN);
+const hostname = listensAt(process.env.OMAGGIO_LISTEN, origin);
 const app = next({ dev: false, hostname, port, dir: process.cwd() });
 await app.prepare();
 const handle = app.getRequestHandler();

@@ -1,5 +1,5 @@
 import type { IncomingHttpHeaders } from 'node:http';
-import { addressOf, headersFor, newNonce, originFrom, pagePolicy, refusalOf } from './door';
+import { addressOf, headersFor, listensAt, newNonce, originFrom, pagePolicy, refusalOf } from './door';
 
 const at = (method: string, headers: IncomingHttpHeaders, origin: string | null = null) =>
   refusalOf({ method, url: '/', headers: { host: '127.0.0.1:3000', ...headers } }, origin)?.status ?? 'in';
@@ -93,4 +93,12 @@ test('of which machine somebody is: at home what the socket says; behind a proxy
   expect(from('203.0.113.7', 'https://music.example.org')).toBe('203.0.113.7');
   expect(from('I am trusted, 198.51.100.1, 203.0.113.7', 'https://music.example.org')).toBe('203.0.113.7');
   expect(from('', 'https://music.example.org')).toBe('127.0.0.1');
+});
+
+test('it listens to this machine alone, and to others only under an address of its own', () => {
+  expect(listensAt(undefined, null)).toBe('127.0.0.1');
+  expect(listensAt('', null)).toBe('127.0.0.1');
+  expect(listensAt('::1', null)).toBe('::1');
+  expect(listensAt('0.0.0.0', 'https://music.example.org')).toBe('0.0.0.0');
+  expect(() => listensAt('0.0.0.0', null)).toThrow('OMAGGIO_ORIGIN');
 });

@@ -106,3 +106,12 @@ export function originFrom(told: string | undefined): string | null {
   if (!URL.canParse(told) || !/^https?:$/.test(new URL(told).protocol)) throw new Error(`OMAGGIO_ORIGIN is "${told}": say it as https://music.example.org.`);
   return new URL(told).origin;
 }
+
+const LOOPBACK: ReadonlySet<string> = new Set(['127.0.0.1', '::1', 'localhost']);
+
+/** Where it listens: to this machine alone, unless it is served to others from another machine's proxy. @throws Error where it would be open to whoever reaches the port */
+export function listensAt(told: string | undefined, origin: string | null): string {
+  if (!told || LOOPBACK.has(told)) return told || '127.0.0.1';
+  if (origin === null) throw new Error(`OMAGGIO_LISTEN is "${told}": say under which address others open it, too (OMAGGIO_ORIGIN).`);
+  return told;
+}

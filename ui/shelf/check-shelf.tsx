@@ -88,7 +88,16 @@ export function CheckShelfNotices({ check }: { check: ShelfCheck }) {
         <Notice actions={<Button onClick={() => void check.end()}>Stop</Button>}>
           <span className="flex flex-wrap items-center gap-3">
             Checking every part: {round.done} of {round.of} done.
-            <progress className="h-2 w-40" aria-label="Parts checked" value={round.done} max={round.of} />
+            <span
+              role="progressbar"
+              aria-label="Parts checked"
+              aria-valuemin={0}
+              aria-valuemax={round.of}
+              aria-valuenow={round.done}
+              className="h-2 w-40 overflow-hidden rounded-full border border-line bg-paper"
+            >
+              <span className="block h-full bg-spruce" style={{ width: `${(100 * round.done) / round.of}%` }} />
+            </span>
           </span>
         </Notice>
       )}
