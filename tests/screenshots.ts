@@ -24,7 +24,33 @@ const press = async (page: Page, key: string, times = 1) => {
 };
 
 const SHOTS: readonly Shot[] = [
-  { name: 'shelf' },
+  {
+    name: 'shelf',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Check all parts' }).click();
+      await page.getByText(/Checking every part/).waitFor();
+      await page.getByText(/Checking every part/).waitFor({ state: 'detached', timeout: 120_000 });
+      await page
+        .getByText(/to watch|at risk/)
+        .first()
+        .waitFor();
+      await page.mouse.click(640, 100);
+    },
+  },
+  {
+    name: 'studio',
+    act: async (page) => {
+      for (const player of ['Ines', 'Marlene']) {
+        await page.goto(new URL('/studio?show=links', page.url()).href);
+        await page.getByRole('button', { name: `Make a link for ${player}` }).click();
+        const link = (await page.getByRole('dialog').locator('code').textContent())!;
+        const own = await page.context().browser()!.newContext();
+        await (await own.newPage()).goto(link);
+        await own.close();
+      }
+      await page.goto(new URL('/studio', page.url()).href);
+    },
+  },
   {
     name: 'crossread',
     act: async (page) => {

@@ -3,10 +3,11 @@
  * seconds whatever clients do. PORT says where; a line on the log says when it is ready.
  */
 import { randomUUID } from 'node:crypto';
-import { createServer, type IncomingHttpHeaders, type ServerResponse } from 'node:http';
+import { createServer, type IncomingHttpHeaders, type IncomingMessage, type ServerResponse } from 'node:http';
 import next from 'next';
 import { keepBook, stateNow } from '../server/metrics';
 import { addressOf, headersFor, KNOWN_METHODS, listensAt, newNonce, originFrom, refusalOf, type Refusal } from './run/door';
+import { FLOOD, floodGate, TOO_MUCH } from './run/flood';
 import { makeMetrics, routeOf } from './run/metrics';
 
 const port = Number(process.env.PORT);
@@ -21,8 +22,11 @@ const handle = app.getRequestHandler();
 
 const metrics = makeMetrics(() => stateNow());
 keepBook(metrics.book);
+const isFlood = floodGate(FLOOD);
 
-const server = createServer((request, response) => {
+const server = createServer((request, response) => void answer(request, response));
+
+async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
   const { method = '', url = '/', headers } = request;
   // Each request has a name that its answer and its lines in the log bear.
   const name = randomUUID();
@@ -35,9 +39,11 @@ const server = createServer((request, response) => {
   for (const [name, value] of Object.entries(rules)) response.setHeader(name, value);
   const refusal = refusalOf({ method, url, headers }, origin);
   if (refusal) return refuse(response, refusal);
+  const address = addressOf({ method, url, headers }, request.socket.remoteAddress ?? '', origin);
+  if (!url.startsWith('/_next/') && (await isFlood(address))) return refuse(response, TOO_MUCH);
   if (url === '/metrics') return void tellMetrics(response, isFromHere(request.socket.remoteAddress, headers));
   request.headers['x-asked'] = url;
-  request.headers['x-omaggio-address'] = addressOf({ method, url, headers }, request.socket.remoteAddress ?? '', origin);
+  request.headers['x-omaggio-address'] = address;
   // Next gives its own scripts the nonce that it finds here.
   request.headers['content-security-policy'] = rules['content-security-policy']!;
   handle(request, response).catch((error: unknown) => {
@@ -45,7 +51,7 @@ const server = createServer((request, response) => {
     if (!response.headersSent) response.writeHead(500);
     response.end();
   });
-});
+}
 
 /** From here on a request is named in the log (judgement); files that are streamed take as long as they take. */
 const SLOW_MS = 2_000;

@@ -1,5 +1,5 @@
 import { studioName } from '@/server/access';
-import { BIN_DAYS, binOf, emptyBin } from '@/server/bin';
+import { BIN_DAYS, binOf } from '@/server/bin';
 import { doingsOf } from '@/server/doors/doings';
 import { browsersOf, linksOf, peopleOf } from '@/server/doors/people';
 import { players } from '@/server/players';
@@ -18,7 +18,6 @@ interface Props {
 export default async function Page({ searchParams }: Props) {
   const access = await pageAccess();
   const { show } = await searchParams;
-  await emptyBin(access);
   const [studio, people, browsers, links, known, bin, doings] = await Promise.all([
     studioName(access),
     peopleOf(access),

@@ -43,5 +43,11 @@ BEGIN
   END LOOP;
 END $$;
 
+-- Whoever sweeps goes from studio to studio.
+CREATE FUNCTION studio_ids() RETURNS SETOF uuid LANGUAGE sql STABLE SECURITY DEFINER SET search_path = public AS $$
+  SELECT id FROM studios ORDER BY id;
+$$;
+
 -- Down Migration
+DROP FUNCTION studio_ids();
 DROP TABLE round_parts, rounds, checks;

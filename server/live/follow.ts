@@ -75,9 +75,11 @@ class PartStream {
     const { page, name, what } = word;
     if (what === 'who' && page !== this.asked.page) return this.say('here');
     if (!page || page === this.asked.page) return;
+    const isKnown = this.others.get(page)?.name === name;
     if (what === 'here') this.others.set(page, { name: name ?? '', at: Date.now() });
     if (what === 'gone') this.others.delete(page);
-    this.wish();
+    // That somebody is still there is no news.
+    if (what === 'gone' || !isKnown) this.wish();
   }
 
   private say(what: 'here' | 'gone' | 'who'): void {

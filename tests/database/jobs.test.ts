@@ -1,6 +1,9 @@
 /** The shelf checked by workers: a part at a time, once each, whatever becomes of the workers; what it says is what the Desk says. */
 import { spawn, type ChildProcess } from 'node:child_process';
 import type { Access } from '../../server/access';
+import { binOf } from '../../server/bin';
+import { keyFor } from '../../server/doors/people';
+import { sweep } from '../../server/jobs/sweep';
 import { beginRound, checkOne, checksOf, endRound, roundNow } from '../../server/jobs/shelf-check';
 import { markingOfPart, storeChanges } from '../../server/markings';
 import { setPartSettings } from '../../server/parts';
@@ -86,6 +89,27 @@ test('it says what the Desk says; a mark, a tempo, another player make it out of
   expect(round.of).toBe(2);
   await until('both are checked', async () => (await roundNow(studio)) === null);
   expect(Object.values(await checksOf(studio, parts)).every(({ isCurrent }) => isCurrent)).toBe(true);
+});
+
+test('what has had its time is swept out: from the bin after thirty days, browsers, keys and rounds that are over; nothing else', async () => {
+  const [old, young] = (await shelf(studio)).pieces.filter((piece) => piece.parts.length === 1).map(({ id }) => id) as [string, string];
+  for (const id of [old, young]) await setOnShelf(studio, id, false);
+  await everything.query("UPDATE pieces SET removed_at = now() - interval '30 days 1 minute' WHERE id = $1", [old]);
+  await everything.query("UPDATE pieces SET removed_at = now() - interval '29 days 23 hours' WHERE id = $1", [young]);
+  await keyFor(studio, studio.personId!);
+  await everything.query("UPDATE keys SET expires_at = now() - interval '1 second'");
+  await keyFor(studio, studio.personId!);
+  const count = async (table: string) => (await everything.query<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`)).rows[0]!.n;
+  const before = await count('sessions');
+  await everything.query(
+    "INSERT INTO sessions (studio_id, token_hash, person_id, device, expires_at) VALUES ($1, 'x', $2, 'old', now() - interval '2 days'), ($1, 'y', $2, 'late', now() - interval '1 hour')",
+    [studio.studio, studio.personId],
+  );
+  expect(await sweep()).toBe(1);
+  expect((await binOf(studio)).map(({ id }) => id)).toEqual([young]);
+  expect([await count('keys'), await count('sessions')]).toEqual([1, before + 1]);
+  expect(await sweep()).toBe(0);
+  await setOnShelf(studio, young, true);
 });
 
 test('ended it leaves the rest; what is off the shelf is left alone; what is checked stays', async () => {
