@@ -17,6 +17,9 @@ const holder = globalThis as unknown as { omaggioPool?: pg.Pool; omaggioPulse?: 
 /** Milliseconds. A lock is held for a few statements only, so that who waits longer for one will not get it. */
 const WAIT = { connection: 5_000, statement: 15_000, lock: 4_000, idleInTransaction: 15_000 };
 
+/** Of one process; the database takes sixty (`tools/run/cluster.ts`). */
+const CONNECTIONS = 16;
+
 function makePool(max: number, connectionMs: number): pg.Pool {
   const connectionString = process.env.DATABASE_URL;
   if (!connectionString) throw new Error('DATABASE_URL is not set: start Omaggio with bin/start, or set it to a PostgreSQL address.');
@@ -39,7 +42,7 @@ function makePool(max: number, connectionMs: number): pg.Pool {
 export const connections = () => ({ open: pool().totalCount, idle: pool().idleCount, waiting: pool().waitingCount });
 
 export function pool(): pg.Pool {
-  holder.omaggioPool ??= makePool(10, WAIT.connection);
+  holder.omaggioPool ??= makePool(CONNECTIONS, WAIT.connection);
   return holder.omaggioPool;
 }
 

@@ -60,7 +60,8 @@ export interface Music {
 const music = new ByteCache<string>(32 * 1024 * 1024);
 
 /** Says which file a part stands in. */
-const VERSION = "substr(md5(coalesce(parts.source_id, pieces.source_id) || ' ' || file_part_id || ' ' || parts.id || ' ' || parts.version), 1, 16) AS version";
+export const VERSION =
+  "substr(md5(coalesce(parts.source_id, pieces.source_id) || ' ' || file_part_id || ' ' || parts.id || ' ' || parts.version), 1, 16) AS version";
 
 /** In which version a part stands; null where it is not there. */
 export async function musicVersion(access: Access, partId: string): Promise<string | null> {

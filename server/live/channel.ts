@@ -28,11 +28,11 @@ const LOOK_MS = 10_000;
 class Channel {
   private readonly followers = new Map<string, Set<Hear>>();
   private client: pg.Client | null = null;
+  /** How many words were passed on. */
+  words = 0;
   private failures = 0;
 
-  constructor() {
-    setInterval(() => this.all(null), LOOK_MS).unref();
-  }
+  private readonly look = setInterval(() => this.all(null), LOOK_MS).unref();
 
   /** @param hear told each word about a part, and null where it is time to look for oneself @returns the end of it */
   follow(partId: string, hear: Hear): () => void {
@@ -46,6 +46,7 @@ class Channel {
   }
 
   private all(word: null): void {
+    this.words++;
     for (const hearers of this.followers.values()) hearers.forEach((hear) => hear(word));
   }
 
@@ -82,10 +83,12 @@ class Channel {
 
   private pass(payload: string): void {
     const word = wordShape.safeParse(jsonOf(payload));
+    this.words++;
     if (word.success) this.followers.get(word.data.part)?.forEach((hear) => hear(word.data));
   }
 
   async close(): Promise<void> {
+    clearInterval(this.look);
     this.followers.clear();
     const { client } = this;
     this.client = null;

@@ -100,7 +100,7 @@ class PartStream {
   private async look(): Promise<void> {
     if (this.over) return;
     try {
-      const found = await newsSince(this.access, this.asked.partId, this.seen);
+      const found = await newsSince(this.access, this.asked.partId, this.seen, channel().words);
       if (!found) return this.end();
       const { marks, deeds, music, onShelf } = found.news;
       this.seen = found.seen;

@@ -1,9 +1,10 @@
 /** What was stored of a part since somebody looked. */
 import type { Access } from '../access';
 import type { News } from '../../core/marking/live';
-import { db } from '../db';
+import { db, type OfStudio } from '../db';
 import { setOf, SET_COLUMNS, type SetRow } from '../markings';
-import { musicVersion } from '../parts';
+import { VERSION } from '../parts';
+import { SharedWork } from '../shared-work';
 
 /** How far somebody has seen. Who writes on a part holds it (`FOR NO KEY UPDATE`), so that nothing comes to be seen before the last number that was. */
 export interface Seen {
@@ -33,34 +34,64 @@ export async function seenNow(access: Access, partId: string): Promise<Seen> {
 
 type Told = Pick<News, 'marks' | 'deeds' | 'music' | 'onShelf'>;
 
-/** What there is since then, and how far one has seen with it; null where the part is not there any more. */
-export async function newsSince(access: Access, partId: string, seen: Seen): Promise<{ news: Told; seen: Seen } | null> {
-  const [sets, deeds, piece, music] = await Promise.all([
-    db(access).query<SetRow & { marking_id: string; sequence: string }>(
-      `SELECT ${SET_COLUMNS}, marking_id FROM change_sets JOIN markings ON markings.id = marking_id
-        WHERE markings.studio_id = $1 AND part_id = $2 AND sequence > $3 ORDER BY sequence LIMIT $4`,
-      [access.studio, partId, seen.marks, MOST],
-    ),
-    db(access).query<Omit<News['deeds'][number], 'at'> & { at: Date; sequence: string }>(
-      `SELECT id, author, at, reason, about, before, after, undoes, sequence FROM part_deeds
-        WHERE studio_id = $1 AND part_id = $2 AND sequence > $3 ORDER BY sequence LIMIT $4`,
-      [access.studio, partId, seen.deeds, MOST],
-    ),
-    db(access).query<{ on_shelf: boolean }>(
-      'SELECT removed_at IS NULL AS on_shelf FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2',
-      [access.studio, partId],
-    ),
-    musicVersion(access, partId),
+/** All who follow a part hear of something at the same moment and have seen as much: it is looked up once for them. */
+const underWay = new SharedWork<Since | null>();
+
+interface Since {
+  news: Told;
+  seen: Seen;
+}
+
+/**
+ * What there is since then, and how far one has seen with it; null where the part is not there any more.
+ * @param word the number of the last word that was heard: what was looked up before it may lack what it told of
+ */
+export const newsSince = (access: OfStudio, partId: string, seen: Seen, word: number | null = null): Promise<Since | null> =>
+  word === null
+    ? lookedUp(access, partId, seen)
+    : underWay.get(`${access.studio} ${partId} ${seenAsText(seen)} ${word}`, undefined, () => lookedUp(access, partId, seen));
+
+async function lookedUp(access: OfStudio, partId: string, seen: Seen): Promise<Since | null> {
+  // One question where nothing is new, as it is most of the time.
+  const { rows } = await db(access).query<{ version: string; on_shelf: boolean; marks: string; deeds: string }>(
+    `SELECT ${VERSION}, removed_at IS NULL AS on_shelf,
+            (SELECT coalesce(max(sequence), 0) FROM change_sets JOIN markings ON markings.id = marking_id WHERE part_id = parts.id AND sequence > $3) AS marks,
+            (SELECT coalesce(max(sequence), 0) FROM part_deeds WHERE part_id = parts.id AND sequence > $4) AS deeds
+       FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2`,
+    [access.studio, partId, seen.marks, seen.deeds],
+  );
+  const [now] = rows;
+  if (!now) return null;
+  const [sets, deeds] = await Promise.all([
+    Number(now.marks) > seen.marks ? setsSince(access, partId, seen.marks) : [],
+    Number(now.deeds) > seen.deeds ? deedsSince(access, partId, seen.deeds) : [],
   ]);
-  if (!piece.rows[0] || music === null) return null;
-  const last = (rows: ReadonlyArray<{ sequence: string }>, before: number) => Math.max(before, Number(rows.at(-1)?.sequence ?? 0));
+  const last = (found: ReadonlyArray<{ sequence: string }>, before: number) => Math.max(before, Number(found.at(-1)?.sequence ?? 0));
   return {
     news: {
-      marks: sets.rows.map((row) => ({ markingId: row.marking_id, author: row.author, set: setOf(row) })),
-      deeds: deeds.rows.map(({ sequence: _, at, ...deed }) => ({ ...deed, at: at.toISOString() })),
-      music,
-      onShelf: piece.rows[0].on_shelf,
+      marks: sets.map((row) => ({ markingId: row.marking_id, author: row.author, set: setOf(row) })),
+      deeds: deeds.map(({ sequence: _, at, ...deed }) => ({ ...deed, at: at.toISOString() })),
+      music: now.version,
+      onShelf: now.on_shelf,
     },
-    seen: { marks: last(sets.rows, seen.marks), deeds: last(deeds.rows, seen.deeds) },
+    seen: { marks: last(sets, seen.marks), deeds: last(deeds, seen.deeds) },
   };
+}
+
+async function setsSince(access: OfStudio, partId: string, seen: number) {
+  const { rows } = await db(access).query<SetRow & { marking_id: string; sequence: string }>(
+    `SELECT ${SET_COLUMNS}, marking_id FROM change_sets JOIN markings ON markings.id = marking_id
+      WHERE markings.studio_id = $1 AND part_id = $2 AND sequence > $3 ORDER BY sequence LIMIT $4`,
+    [access.studio, partId, seen, MOST],
+  );
+  return rows;
+}
+
+async function deedsSince(access: OfStudio, partId: string, seen: number) {
+  const { rows } = await db(access).query<Omit<News['deeds'][number], 'at'> & { at: Date; sequence: string }>(
+    `SELECT id, author, at, reason, about, before, after, undoes, sequence FROM part_deeds
+      WHERE studio_id = $1 AND part_id = $2 AND sequence > $3 ORDER BY sequence LIMIT $4`,
+    [access.studio, partId, seen, MOST],
+  );
+  return rows;
 }
