@@ -34,6 +34,9 @@ export function freshUrl(): string {
 export let everything: pg.Pool;
 let token = '';
 
+/** Of the browser that was let in as the owner. */
+export const ownersToken = (): string => token;
+
 /** @returns the owner, as whom a browser was let in */
 export async function openDatabase(demo: 'people' | 'all' = 'people'): Promise<Access> {
   const url = freshUrl();
