@@ -189,26 +189,6 @@ const SHOTS: readonly Shot[] = [
     },
   },
   {
-    name: 'desk-own-marks',
-    part: ['Mill Race Serenade', 'Cello'],
-    bars: '17-32',
-    act: async (page) => {
-      await page.getByRole('button', { name: /^Checked for/ }).click();
-      await page.getByRole('menuitemradio', { name: /Pia/ }).click();
-      await page.getByRole('tab', { name: /^Findings/ }).click();
-      await page.getByRole('button', { name: /^Checked for Pia/ }).click();
-      await page.getByRole('menuitemcheckbox', { name: /for Pia alone/ }).click();
-      await page
-        .getByRole('article', { name: /^bow must race back/ })
-        .getByRole('button')
-        .first()
-        .click();
-      await page.getByRole('button', { name: 'Take', exact: true }).first().click();
-      await page.getByRole('button', { name: /^Checked for Pia.*own marks/ }).click();
-      await page.getByRole('menuitem', { name: /to everybody/ }).waitFor();
-    },
-  },
-  {
     name: 'desk-clash',
     part: ['Staircase', 'Violin'],
     bars: '1-8',

@@ -22,7 +22,7 @@ export interface Caller {
 export function deviceOf(agent: string): string {
   if (!agent) return 'a program';
   const { browser, os } = Bowser.parse(agent);
-  return [browser.name ?? 'a browser', os.name && `on ${os.name}`].filter(Boolean).join(' ').slice(0, 80);
+  return [browser.name || 'a program', os.name && `on ${os.name}`].filter(Boolean).join(' ').slice(0, 80);
 }
 
 type Whose = { personId: string } | { linkId: string };
