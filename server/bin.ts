@@ -1,7 +1,8 @@
 /** What was taken away and can be put back for a while, and what is erased for good. */
-import { z } from 'zod';
 import type { Access } from './access';
-import { db, inTransaction, type Queryable } from './db';
+import { db, inTransaction } from './db';
+import { isId } from './id';
+import { dropUnusedSources } from './sources';
 import { noteDoing } from './doors/doings';
 
 /** Days that something lies in the bin (judgement). */
@@ -13,8 +14,6 @@ export interface BinRow {
   name: string;
   removedAt: Date;
 }
-
-const known = (id: string): boolean => z.uuid().safeParse(id).success;
 
 /** What lies there, the latest first. */
 export async function binOf(access: Access): Promise<BinRow[]> {
@@ -28,7 +27,7 @@ export async function binOf(access: Access): Promise<BinRow[]> {
 
 /** Erases a piece that lies in the bin, with its parts, marks and sheets. False where it does not lie there. */
 export async function erasePiece(access: Access, id: string): Promise<boolean> {
-  if (!known(id)) return false;
+  if (!isId(id)) return false;
   return inTransaction(access, async (client) => {
     const { rows } = await client.query<{ title: string }>('SELECT title FROM pieces WHERE studio_id = $1 AND id = $2 AND removed_at IS NOT NULL FOR UPDATE', [
       access.studio,
@@ -46,22 +45,12 @@ export async function erasePiece(access: Access, id: string): Promise<boolean> {
   });
 }
 
-/** Files that nothing needs any more. */
-async function dropUnusedSources(client: Queryable, access: Access): Promise<void> {
-  await client.query(
-    `DELETE FROM sources WHERE studio_id = $1 AND NOT EXISTS (SELECT 1 FROM papers WHERE source_id = sources.id)
-        AND NOT EXISTS (SELECT 1 FROM pieces WHERE source_id = sources.id) AND NOT EXISTS (SELECT 1 FROM parts WHERE source_id = sources.id)
-        AND NOT EXISTS (SELECT 1 FROM editions WHERE source_id = sources.id)`,
-    [access.studio],
-  );
-}
-
 /**
  * Erases a player who lies in the bin: own marks, links, browsers, seats, and the name where it was noted. False where they do not lie
  * there.
  */
 export async function erasePlayer(access: Access, id: string): Promise<boolean> {
-  if (!known(id)) return false;
+  if (!isId(id)) return false;
   return inTransaction(access, async (client) => {
     const { rows } = await client.query<{ name: string }>('DELETE FROM players WHERE studio_id = $1 AND id = $2 AND removed_at IS NOT NULL RETURNING name', [
       access.studio,
@@ -99,7 +88,7 @@ export async function emptyBin(access: Access): Promise<number> {
 
 /** Everything that is kept about a player, to be handed to them. Null where there is no such player. */
 export async function aboutPlayer(access: Access, id: string): Promise<{ name: string; about: object } | null> {
-  if (!known(id)) return null;
+  if (!isId(id)) return null;
   const of = [access.studio, id];
   const many = async (sql: string): Promise<object[]> => (await db(access).query<object>(sql, of)).rows;
   const [player] = (await many(

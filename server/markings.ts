@@ -5,7 +5,7 @@ import { markKey, type Mark, type Marking } from '../core/marking/mark';
 import type { MarkKind } from '../core/marking/kinds';
 import { changeSetShape, type StoreAnswer } from '../core/marking/wire';
 import { changesForward, RECORD_VERSION } from '../core/marking/versions';
-import { db, inTransaction, type Queryable } from './db';
+import { db, inTransaction, type OfStudio, type Queryable } from './db';
 import { resolutionOf } from './forward';
 
 export interface StoredMarking {
@@ -15,7 +15,7 @@ export interface StoredMarking {
 }
 
 /** The marking of a part for everybody; there is one from the moment the part is taken in. */
-export async function markingOfPart(access: Access, partId: string): Promise<StoredMarking> {
+export async function markingOfPart(access: OfStudio, partId: string): Promise<StoredMarking> {
   const { rows } = await db(access).query<{ id: string; name: string }>(
     'SELECT id, name FROM markings WHERE studio_id = $1 AND part_id = $2 AND player_id IS NULL ORDER BY created_at LIMIT 1',
     [access.studio, partId],
@@ -43,7 +43,7 @@ const markOf = ({ value, origin, why, off, author }: MarkRow): Mark => ({
   ...(author === null ? {} : { by: author }),
 });
 
-export async function marksOf(client: Queryable, access: Access, markingId: string): Promise<Marking> {
+export async function marksOf(client: Queryable, access: OfStudio, markingId: string): Promise<Marking> {
   const { rows } = await client.query<MarkRow>('SELECT target, kind, value, origin, why, off, author FROM marks WHERE studio_id = $1 AND marking_id = $2', [
     access.studio,
     markingId,
@@ -74,7 +74,7 @@ export const setOf = ({ id, at, reason, changes, undoes, together, from_part: fr
 });
 
 /** The latest change sets, oldest first. */
-export async function history(access: Access, markingId: string, limit = 200): Promise<HistoryEntry[]> {
+export async function history(access: OfStudio, markingId: string, limit = 200): Promise<HistoryEntry[]> {
   const { rows } = await db(access).query<SetRow>(
     `SELECT * FROM (SELECT ${SET_COLUMNS} FROM change_sets WHERE studio_id = $1 AND marking_id = $2 ORDER BY sequence DESC LIMIT $3) latest ORDER BY sequence`,
     [access.studio, markingId, limit],

@@ -1,12 +1,12 @@
 /** Sheets that a passage was typed from: kept with its piece, looked at, never read. */
 import type { Access } from './access';
-import { z } from 'zod';
 import { paperProblem, paperType, type PaperType } from '../core/formats/paper';
 import { LIMITS } from '../core/util/limits';
 import { bad, good, type Result } from '../core/util/result';
 import { titleText } from '../core/util/text';
 import { db, inTransaction, type Queryable } from './db';
-import { keepSource } from './sources';
+import { isId } from './id';
+import { dropUnusedSources, keepSource } from './sources';
 
 export interface PaperRow {
   id: string;
@@ -14,11 +14,9 @@ export interface PaperRow {
   type: PaperType;
 }
 
-const known = (id: string): boolean => z.uuid().safeParse(id).success;
-
 /** In the order in which they were laid there. */
 export async function papersOf(access: Access, pieceId: string): Promise<PaperRow[]> {
-  if (!known(pieceId)) return [];
+  if (!isId(pieceId)) return [];
   const { rows } = await db(access).query<PaperRow>('SELECT id, name, type FROM papers WHERE studio_id = $1 AND piece_id = $2 ORDER BY created_at, id', [
     access.studio,
     pieceId,
@@ -28,7 +26,7 @@ export async function papersOf(access: Access, pieceId: string): Promise<PaperRo
 
 /** Lays a sheet to a piece, as it came; the same sheet again is there once. Null where there is no such piece. */
 export async function keepPaper(access: Access, pieceId: string, fileName: string, bytes: Uint8Array): Promise<Result<PaperRow> | null> {
-  if (!known(pieceId)) return null;
+  if (!isId(pieceId)) return null;
   const problem = paperProblem(fileName, bytes);
   if (problem) return { ok: false, problem };
   return inTransaction(access, async (client) => {
@@ -52,7 +50,7 @@ export async function writePaper(client: Queryable, access: Access, pieceId: str
 }
 
 export async function paperBytes(access: Access, id: string): Promise<{ bytes: Uint8Array; type: PaperType } | null> {
-  if (!known(id)) return null;
+  if (!isId(id)) return null;
   const { rows } = await db(access).query<{ bytes: Uint8Array; type: PaperType }>(
     'SELECT bytes, type FROM papers JOIN sources ON sources.id = source_id WHERE papers.studio_id = $1 AND papers.id = $2',
     [access.studio, id],
@@ -62,16 +60,11 @@ export async function paperBytes(access: Access, id: string): Promise<{ bytes: U
 
 /** Takes a sheet away; its file goes with it where nothing else needs it. False where it is not there. */
 export async function dropPaper(access: Access, id: string): Promise<boolean> {
-  if (!known(id)) return false;
+  if (!isId(id)) return false;
   return inTransaction(access, async (client) => {
-    const { rows } = await client.query<{ source_id: string }>('DELETE FROM papers WHERE studio_id = $1 AND id = $2 RETURNING source_id', [access.studio, id]);
-    if (!rows[0]) return false;
-    await client.query(
-      `DELETE FROM sources WHERE studio_id = $1 AND id = $2 AND NOT EXISTS (SELECT 1 FROM papers WHERE source_id = $2)
-          AND NOT EXISTS (SELECT 1 FROM pieces WHERE source_id = $2) AND NOT EXISTS (SELECT 1 FROM parts WHERE source_id = $2)
-          AND NOT EXISTS (SELECT 1 FROM editions WHERE source_id = $2)`,
-      [access.studio, rows[0].source_id],
-    );
+    const { rowCount } = await client.query('DELETE FROM papers WHERE studio_id = $1 AND id = $2', [access.studio, id]);
+    if (!rowCount) return false;
+    await dropUnusedSources(client, access);
     return true;
   });
 }

@@ -12,7 +12,7 @@ import { cleanLine, cleanText, titleText } from '../core/util/text';
 import { NOTHING_TOLD, SOUNDS } from '../core/instruments/as-told';
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
 import { RECORD_VERSION } from '../core/marking/versions';
-import { db, inTransaction, type Queryable } from './db';
+import { db, inTransaction, type OfStudio, type Queryable } from './db';
 import { writeDeed, type Deed } from './deeds';
 import { acceptedFindingForward, resolutionOf } from './forward';
 
@@ -59,12 +59,13 @@ export interface Music {
 /** The latest parts are kept, by version: a part whose file was replaced is read anew. */
 const music = new ByteCache<string>(32 * 1024 * 1024);
 
-/** Says which file a part stands in. */
-export const VERSION =
-  "substr(md5(coalesce(parts.source_id, pieces.source_id) || ' ' || file_part_id || ' ' || parts.id || ' ' || parts.version), 1, 16) AS version";
+/** Says which file a part stands in. Of `parts` joined with `pieces`. */
+export const VERSION_OF_PART =
+  "substr(md5(coalesce(parts.source_id, pieces.source_id) || ' ' || file_part_id || ' ' || parts.id || ' ' || parts.version), 1, 16)";
+const VERSION = `${VERSION_OF_PART} AS version`;
 
 /** In which version a part stands; null where it is not there. */
-export async function musicVersion(access: Access, partId: string): Promise<string | null> {
+export async function musicVersion(access: OfStudio, partId: string): Promise<string | null> {
   const { rows } = await db(access).query<{ version: string }>(
     `SELECT ${VERSION} FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2`,
     [access.studio, partId],
@@ -73,7 +74,7 @@ export async function musicVersion(access: Access, partId: string): Promise<stri
 }
 
 /** The part as a MusicXML document of its own. */
-export async function musicOf(access: Access, partId: string): Promise<Music | null> {
+export async function musicOf(access: OfStudio, partId: string): Promise<Music | null> {
   const version = await musicVersion(access, partId);
   if (version === null) return null;
   const known = music.get(version);
@@ -210,9 +211,9 @@ const NO_SETTINGS: PartSettings = {
   accepted: [],
 };
 
-export const partSettings = (access: Access, partId: string): Promise<PartSettings> => readSettings(db(access), access, partId);
+export const partSettings = (access: OfStudio, partId: string): Promise<PartSettings> => readSettings(db(access), access, partId);
 
-async function readSettings(client: Queryable, access: Access, partId: string): Promise<PartSettings> {
+async function readSettings(client: Queryable, access: OfStudio, partId: string): Promise<PartSettings> {
   const { rows } = await client.query<{ key: string; value: unknown }>(
     "SELECT key, value FROM settings WHERE studio_id = $1 AND scope = 'part' AND scope_id = $2",
     [access.studio, partId],

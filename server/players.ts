@@ -4,11 +4,11 @@ import type { NewPlayer, PlayerChange } from '@/core/instruments/player-shape';
 import { instrumentOf, type Instrument } from '@/core/instruments/instrument';
 import type { Result } from '@/core/util/result';
 import type { PlayerDescription } from '@/core/instruments/player';
-import { db } from './db';
+import { db, type OfStudio } from './db';
 
 export type PlayerRow = Omit<PlayerDescription, 'size' | 'tuning'> & { id: string; size: string; tuning: string };
 
-export async function players(access: Access): Promise<PlayerRow[]> {
+export async function players(access: OfStudio): Promise<PlayerRow[]> {
   const { rows } = await db(access).query<PlayerRow>(
     `SELECT id, name, instrument, size, tuning, hand, measured, technique, level, thumb_position AS "thumbPosition"
      FROM players WHERE studio_id = $1 AND removed_at IS NULL ORDER BY name`,

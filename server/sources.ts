@@ -17,3 +17,13 @@ export async function keepSource(client: Queryable, access: Access, fileName: st
   const { rows } = await client.query<{ id: string }>('SELECT id FROM sources WHERE studio_id = $1 AND sha256 = $2', [access.studio, sha256]);
   return rows[0]!.id;
 }
+
+/** Files that nothing needs any more. */
+export async function dropUnusedSources(client: Queryable, access: Access): Promise<void> {
+  await client.query(
+    `DELETE FROM sources WHERE studio_id = $1 AND NOT EXISTS (SELECT 1 FROM papers WHERE source_id = sources.id)
+        AND NOT EXISTS (SELECT 1 FROM pieces WHERE source_id = sources.id) AND NOT EXISTS (SELECT 1 FROM parts WHERE source_id = sources.id)
+        AND NOT EXISTS (SELECT 1 FROM editions WHERE source_id = sources.id)`,
+    [access.studio],
+  );
+}

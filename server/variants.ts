@@ -1,10 +1,10 @@
 /** Markings of one player: what differs from the marking for everybody. */
 import type { Access } from './access';
-import { z } from 'zod';
 import type { ChangeSet } from '../core/marking/change';
 import type { Marking } from '../core/marking/mark';
 import { withVariant } from '../core/marking/variant';
-import { db } from './db';
+import { db, type OfStudio } from './db';
+import { isId } from './id';
 import { history, markingOfPart, marksOf } from './markings';
 import { partById } from './parts';
 import { playerById } from './players';
@@ -25,11 +25,9 @@ export async function variantsOf(access: Access, partId: string): Promise<Array<
   return Promise.all(rows.map(async ({ id, player_id: playerId }) => ({ playerId, markingId: id, marking: await marksOf(db(access), access, id) })));
 }
 
-const known = (id: string | null): id is string => z.uuid().safeParse(id).success;
-
 /** One player's; null where nothing was ever marked for them alone. */
-export async function variantOf(access: Access, partId: string, playerId: string | null): Promise<Variant | null> {
-  if (!known(partId) || !known(playerId)) return null;
+export async function variantOf(access: OfStudio, partId: string, playerId: string | null): Promise<Variant | null> {
+  if (!isId(partId) || !isId(playerId)) return null;
   const { rows } = await db(access).query<{ id: string }>('SELECT id FROM markings WHERE studio_id = $1 AND part_id = $2 AND player_id = $3', [
     access.studio,
     partId,
@@ -43,7 +41,7 @@ export async function variantOf(access: Access, partId: string, playerId: string
 
 /** One player's, begun where there is none; null where the part or the player is not there. */
 export async function openVariant(access: Access, partId: string, playerId: string): Promise<Variant | null> {
-  if (!known(playerId)) return null;
+  if (!isId(playerId)) return null;
   const [part, player] = await Promise.all([partById(access, partId), playerById(access, playerId)]);
   if (!part || !player) return null;
   await db(access).query(
@@ -55,7 +53,7 @@ export async function openVariant(access: Access, partId: string, playerId: stri
 }
 
 /** The marks of a part as one player has them; as everybody has them for null or for a player without own marks. */
-export async function markingFor(access: Access, partId: string, playerId: string | null): Promise<Marking> {
+export async function markingFor(access: OfStudio, partId: string, playerId: string | null): Promise<Marking> {
   const [everybody, own] = await Promise.all([markingOfPart(access, partId), variantOf(access, partId, playerId)]);
   return own ? withVariant(everybody.marking, own.marking) : everybody.marking;
 }

@@ -1,7 +1,8 @@
 /** bin/backup FILE: the whole studio as one file, as it is at this moment, whether Omaggio runs or not. */
 import { existsSync } from 'node:fs';
 import path from 'node:path';
-import { administratorUrl, asAdministrator, DATABASE } from './run/cluster';
+import { administratorUrl, DATABASE } from './run/cluster';
+import { asAdministrator } from './run/roles';
 import { contentsOf, contentsText, megabytes } from './run/contents';
 import { dataFolder } from './run/data-folder';
 import { dump } from './run/dump';

@@ -2,7 +2,8 @@
 import { existsSync, readdirSync, statSync, statfsSync } from 'node:fs';
 import path from 'node:path';
 import { namesDone } from '../server/migrate';
-import { asAdministrator, commandsFor, DATABASE, installedVersions, versionOf } from './run/cluster';
+import { commandsFor, DATABASE, installedVersions, versionOf } from './run/cluster';
+import { asAdministrator } from './run/roles';
 import { contentsOf, contentsText, megabytes } from './run/contents';
 import { dataFolder, openFolder, readRunning } from './run/data-folder';
 import { run, say, Trouble } from './run/trouble';

@@ -1,5 +1,6 @@
 /** bin/key: an address that lets one browser in as the owner, once. Whoever may use the data folder may make one. */
-import { asAdministrator, DATABASE } from './run/cluster';
+import { DATABASE } from './run/cluster';
+import { asAdministrator } from './run/roles';
 import { dataFolder, readRunning } from './run/data-folder';
 import { makeKey, makeKeyAt } from './run/key';
 import { run, say, Trouble } from './run/trouble';

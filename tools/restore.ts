@@ -2,7 +2,8 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { namesDone } from '../server/migrate';
-import { administratorUrl, asAdministrator, DATABASE } from './run/cluster';
+import { administratorUrl, DATABASE } from './run/cluster';
+import { asAdministrator } from './run/roles';
 import { contentsOf, contentsText } from './run/contents';
 import { dataFolder } from './run/data-folder';
 import { pgCommand } from './run/dump';

@@ -1,9 +1,9 @@
 /** The people of a studio who teach, their browsers, keys for others, and the personal links of players. */
 import { randomUUID } from 'node:crypto';
-import { z } from 'zod';
 import { bad, good, type Result } from '@/core/util/result';
 import type { Access } from '../access';
 import { db, inTransaction, type Queryable } from '../db';
+import { isId } from '../id';
 import { signInForm } from './come-in';
 import { noteDoing } from './doings';
 import { hashOf, isPhrase, phraseProblem } from './phrase';
@@ -35,8 +35,6 @@ export interface LinkRow {
   usedAt: Date | null;
 }
 
-const known = (id: string): boolean => z.uuid().safeParse(id).success;
-
 export async function peopleOf(access: Access): Promise<PersonRow[]> {
   const { rows } = await db(access).query<PersonRow>(
     `SELECT id, name, role, sign_in AS "signIn", pass_hash IS NOT NULL AS "hasPhrase" FROM people WHERE studio_id = $1 ORDER BY (role <> 'owner'), name, id`,
@@ -58,7 +56,7 @@ export async function browsersOf(access: Access): Promise<BrowserRow[]> {
 
 /** Lets a browser be a stranger again: one's own, or for the owner anybody's. False where there is no such one. */
 export async function endBrowser(access: Access, id: string): Promise<boolean> {
-  if (!known(id)) return false;
+  if (!isId(id)) return false;
   return inTransaction(access, async (client) => {
     const { rows } = await client.query<{ device: string }>(
       'DELETE FROM sessions WHERE studio_id = $1 AND id = $2 AND ($3 OR id = $4 OR person_id = $5) RETURNING device',
@@ -74,7 +72,7 @@ export const KEY_MINUTES = 15;
 
 /** A key for one further browser of a person: one's own, or for the owner anybody's. Null where there is no such person. */
 export async function keyFor(access: Access, personId: string): Promise<string | null> {
-  if (!known(personId) || (access.role !== 'owner' && personId !== access.personId)) return null;
+  if (!isId(personId) || (access.role !== 'owner' && personId !== access.personId)) return null;
   const key = newToken();
   return inTransaction(access, async (client) => {
     const { rows } = await client.query<{ name: string }>(
@@ -139,7 +137,7 @@ async function orRefused<T>(work: () => Promise<Result<T> | null>): Promise<Resu
 
 /** What is said anew about somebody; a new pass phrase ends their other browsers. Null where there is no such person. */
 export async function changePerson(access: Access, id: string, change: PersonChange): Promise<Result<null> | null> {
-  if (!known(id)) return null;
+  if (!isId(id)) return null;
   const { name, role, signIn, phrase, current } = change;
   return orRefused(() =>
     inTransaction(access, async (client) => {
@@ -175,7 +173,7 @@ async function newHash(phrase: string, about: readonly string[]): Promise<Result
 
 /** Takes somebody out of the studio: their browsers and keys end with it. Null where there is no such person. */
 export async function removePerson(access: Access, id: string): Promise<Result<null> | null> {
-  if (!known(id)) return null;
+  if (!isId(id)) return null;
   return orRefused(() =>
     inTransaction(access, async (client) => {
       const { rows } = await client.query<{ name: string }>('DELETE FROM people WHERE studio_id = $1 AND id = $2 RETURNING name', [access.studio, id]);
@@ -201,7 +199,7 @@ export async function linksOf(access: Access): Promise<LinkRow[]> {
 
 /** A new link for a player; the one before opens nothing any more. @param days null where it is to last @returns null where there is no such player */
 export async function newLink(access: Access, playerId: string, days: number | null): Promise<string | null> {
-  if (!known(playerId)) return null;
+  if (!isId(playerId)) return null;
   const token = newToken();
   return inTransaction(access, async (client) => {
     const { rows } = await client.query<{ name: string }>('SELECT name FROM players WHERE studio_id = $1 AND id = $2 AND removed_at IS NULL FOR UPDATE', [
@@ -224,7 +222,7 @@ const endLinks = (client: Queryable, access: Access, playerId: string) =>
 
 /** False where the player has none. */
 export async function endLink(access: Access, playerId: string): Promise<boolean> {
-  if (!known(playerId)) return false;
+  if (!isId(playerId)) return false;
   return inTransaction(access, async (client) => {
     const { rowCount } = await endLinks(client, access, playerId);
     if (rowCount) {

@@ -1,14 +1,19 @@
 /** Checks every part that lies on the shelf, as it is marked now, for the player and the tempo that its Desk has. */
 import { randomUUID } from 'node:crypto';
-import { createHash } from 'node:crypto';
 import { toldOf } from '../../core/instruments/as-told';
 import type { Access } from '../access';
 import { db, inTransaction, type OfStudio, type Queryable } from '../db';
-import { musicOf, musicVersion, partSettings } from '../parts';
+import { musicOf, partSettings, VERSION_OF_PART } from '../parts';
 import { players } from '../players';
 import { markingFor } from '../variants';
 import { inWorker, TaskTooMuch } from '../workers';
 import { CHECK_PART, queue, type PartJob } from './queue';
+
+/** What the check of a part depends on, as far as it is stored: its music, its settings, its marks and its player. Of `parts` joined with `pieces`. */
+const STATE = `md5(concat_ws(' ', ${VERSION_OF_PART},
+  (SELECT jsonb_object_agg(key, value) FROM settings WHERE scope = 'part' AND scope_id = parts.id),
+  (SELECT max(sequence) FROM change_sets JOIN markings ON markings.id = marking_id WHERE part_id = parts.id),
+  (SELECT to_jsonb(players) FROM players JOIN settings ON scope = 'part' AND scope_id = parts.id AND key = 'playerId' AND value = to_jsonb(players.id::text))))`;
 
 export interface RoundNow {
   id: string;
@@ -29,21 +34,20 @@ export async function roundNow(access: OfStudio): Promise<RoundNow | null> {
 
 /** Begins one over the parts that have no check of how they are now; the one that is under way where there is one. Null where nothing is to be checked. */
 export async function beginRound(access: Access): Promise<RoundNow | null> {
-  const { rows } = await db(access).query<{ id: string; state: string | null }>(
-    `SELECT parts.id, state FROM parts JOIN pieces ON pieces.id = piece_id LEFT JOIN checks ON part_id = parts.id
-      WHERE parts.studio_id = $1 AND removed_at IS NULL ORDER BY pieces.created_at DESC, position`,
+  const { rows } = await db(access).query<{ id: string }>(
+    `SELECT parts.id FROM parts JOIN pieces ON pieces.id = piece_id LEFT JOIN checks ON part_id = parts.id
+      WHERE parts.studio_id = $1 AND removed_at IS NULL AND state IS DISTINCT FROM ${STATE} ORDER BY pieces.created_at DESC, parts.position`,
     [access.studio],
   );
-  const stale: string[] = [];
-  for (const { id, state } of rows) if (state === null || state !== (await stateOf(access, id))) stale.push(id);
+  const stale = rows.map(({ id }) => id);
   const under = await roundNow(access);
   if (under || stale.length === 0) return under;
   const id = randomUUID();
+  const boss = await queue();
   try {
     await inTransaction(access, async (client) => {
       await client.query('INSERT INTO rounds (id, studio_id, begun_by) VALUES ($1, $2, $3)', [id, access.studio, access.person]);
       await client.query('INSERT INTO round_parts (round_id, studio_id, part_id) SELECT $1, $2, unnest($3::uuid[])', [id, access.studio, stale]);
-      const boss = await queue();
       const jobs = stale.map((part) => ({ name: CHECK_PART, data: { studio: access.studio, round: id, part } satisfies PartJob }));
       // Either the round and its work are there, or neither.
       await boss.insert(jobs, { db: { executeSql: (text, values) => client.query(text, values) } });
@@ -61,19 +65,12 @@ export async function endRound(access: OfStudio): Promise<boolean> {
   return Boolean(rowCount);
 }
 
-/** What a check depends on, as far as it is stored. */
-async function stateOf(access: OfStudio, partId: string): Promise<string | null> {
-  const music = await musicVersion(access as Access, partId);
-  if (music === null) return null;
-  const settings = await partSettings(access as Access, partId);
-  const { rows } = await db(access).query<{ marks: string; player: unknown }>(
-    `SELECT coalesce((SELECT max(sequence) FROM change_sets JOIN markings ON markings.id = marking_id WHERE part_id = $2), 0) AS marks,
-            (SELECT to_jsonb(players) FROM players WHERE studio_id = $1 AND id = $3) AS player`,
-    [access.studio, partId, settings.playerId],
+async function stateOf(of: OfStudio, partId: string): Promise<string | null> {
+  const { rows } = await db(of).query<{ state: string }>(
+    `SELECT ${STATE} AS state FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2`,
+    [of.studio, partId],
   );
-  return createHash('sha1')
-    .update(JSON.stringify([music, settings, rows[0]]))
-    .digest('base64');
+  return rows[0]?.state ?? null;
 }
 
 /** Does one part of a round; done once, however often it is begun. */
@@ -85,7 +82,7 @@ export async function checkOne({ studio, round, part }: PartJob): Promise<void> 
   );
   if (!rows[0] || rows[0].done_at || rows[0].ended_at) return;
   const state = await stateOf(of, part);
-  const found = state === null ? null : await verdictOn(of as Access, part);
+  const found = state === null ? null : await verdictOn(of, part);
   await inTransaction(of, async (client) => {
     if (state !== null && found) await writeCheck(client, of, part, state, found);
     await client.query('UPDATE round_parts SET done_at = now() WHERE round_id = $1 AND part_id = $2 AND done_at IS NULL', [round, part]);
@@ -102,7 +99,10 @@ interface Found {
   trouble: string | null;
 }
 
-async function verdictOn(access: Access, partId: string): Promise<Found | null> {
+/** Before the queue takes its worker for gone (`queue.ts`). */
+const WITHIN_MS = 100_000;
+
+async function verdictOn(access: OfStudio, partId: string): Promise<Found | null> {
   const [music, settings, people] = await Promise.all([musicOf(access, partId), partSettings(access, partId), players(access)]);
   if (!music) return null;
   const { tempo, preferences, density, intonation, line, accepted, playerId } = settings;
@@ -110,7 +110,7 @@ async function verdictOn(access: Access, partId: string): Promise<Found | null> 
   const player = people.find(({ id }) => id === playerId) ?? null;
   const conditions = { marking, player, tempo, told: toldOf(settings), preferences, density, intonation, line };
   try {
-    return { ...(await inWorker('checkPart', { music: music.text, conditions, accepted }, { client: 'jobs' })), trouble: null };
+    return { ...(await inWorker('checkPart', { music: music.text, conditions, accepted }, { client: 'jobs', withinMs: WITHIN_MS })), trouble: null };
   } catch (error) {
     // Trying again would take as long.
     if (error instanceof TaskTooMuch)
@@ -137,12 +137,10 @@ export interface CheckOfPart {
 
 /** Of these parts what the last check came to. */
 export async function checksOf(access: Access, partIds: readonly string[]): Promise<Record<string, CheckOfPart>> {
-  const { rows } = await db(access).query<Omit<CheckOfPart, 'isCurrent'> & { part_id: string; state: string }>(
-    'SELECT part_id, state, counts, worst, trouble FROM checks WHERE studio_id = $1 AND part_id = ANY($2)',
+  const { rows } = await db(access).query<CheckOfPart & { id: string }>(
+    `SELECT parts.id, counts, worst, trouble, state = ${STATE} AS "isCurrent" FROM checks JOIN parts ON parts.id = part_id JOIN pieces ON pieces.id = piece_id
+      WHERE checks.studio_id = $1 AND part_id = ANY($2)`,
     [access.studio, partIds],
   );
-  const known = await Promise.all(
-    rows.map(async ({ part_id: id, state, ...check }) => [id, { ...check, isCurrent: state === (await stateOf(access, id)) }] as const),
-  );
-  return Object.fromEntries(known);
+  return Object.fromEntries(rows.map(({ id, ...check }) => [id, check]));
 }

@@ -132,7 +132,8 @@ class PartStream {
     }
     this.say('here');
     this.wish();
-    this.write(': still here\n\n');
+    // An event, since a page is told nothing of comments.
+    this.write('event: still\ndata: here\n\n');
   }
 
   private write(text: string): void {

@@ -3,7 +3,7 @@ import type { Access } from '../access';
 import type { News } from '../../core/marking/live';
 import { db, type OfStudio } from '../db';
 import { setOf, SET_COLUMNS, type SetRow } from '../markings';
-import { VERSION } from '../parts';
+import { VERSION_OF_PART } from '../parts';
 import { SharedWork } from '../shared-work';
 
 /** How far somebody has seen. Who writes on a part holds it (`FOR NO KEY UPDATE`), so that nothing comes to be seen before the last number that was. */
@@ -54,7 +54,7 @@ export const newsSince = (access: OfStudio, partId: string, seen: Seen, word: nu
 async function lookedUp(access: OfStudio, partId: string, seen: Seen): Promise<Since | null> {
   // One question where nothing is new, as it is most of the time.
   const { rows } = await db(access).query<{ version: string; on_shelf: boolean; marks: string; deeds: string }>(
-    `SELECT ${VERSION}, removed_at IS NULL AS on_shelf,
+    `SELECT ${VERSION_OF_PART} AS version, removed_at IS NULL AS on_shelf,
             (SELECT coalesce(max(sequence), 0) FROM change_sets JOIN markings ON markings.id = marking_id WHERE part_id = parts.id AND sequence > $3) AS marks,
             (SELECT coalesce(max(sequence), 0) FROM part_deeds WHERE part_id = parts.id AND sequence > $4) AS deeds
        FROM parts JOIN pieces ON pieces.id = piece_id WHERE parts.studio_id = $1 AND parts.id = $2`,

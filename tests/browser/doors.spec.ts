@@ -105,24 +105,18 @@ test('a player’s link opens the Stand and nothing else; renewed, the one befor
 
 test('what is taken away lies in the bin, is put back or erased; the studio is taken out as a file, which is not read in twice', async ({ page }) => {
   await openNew(page, 'low-tide', 'Doors Two');
-  await page.goto('/?find=Doors+Two');
-  await page
-    .getByRole('button', { name: /Take off the shelf|off the shelf/ })
-    .first()
-    .click();
-  await expect(page.getByText('It lies in the bin for 30 days')).toBeVisible();
-  await page.goto('/studio?show=bin');
   const row = page.getByRole('listitem').filter({ hasText: 'Doors Two' });
-  await expect(row).toContainText('erased in 30 days');
+  async function intoTheBin() {
+    await page.goto('/?find=Doors+Two');
+    await page.getByRole('button', { name: 'Take Doors Two off the shelf' }).click();
+    await expect(page.getByText('It lies in the bin for 30 days')).toBeVisible();
+    await page.goto('/studio?show=bin');
+    await expect(row).toContainText('erased in 30 days');
+  }
+  await intoTheBin();
   await row.getByRole('button', { name: 'Put Doors Two back' }).click();
   await expect(row).toHaveCount(0);
-  await page.goto('/?find=Doors+Two');
-  await page
-    .getByRole('button', { name: /Take off the shelf|off the shelf/ })
-    .first()
-    .click();
-  await expect(page.getByText('It lies in the bin for 30 days')).toBeVisible();
-  await page.goto('/studio?show=bin');
+  await intoTheBin();
   await row.getByRole('button', { name: 'erase for good' }).click();
   await page.getByRole('button', { name: 'Erase', exact: true }).click();
   await expect(row).toHaveCount(0);

@@ -52,7 +52,7 @@ class Page {
       const events = text.split('\n\n');
       text = events.pop()!;
       for (const event of events) {
-        const data = /^data: (.*)$/m.exec(event)?.[1];
+        const data = /^event: /m.test(event) ? null : /^data: (.*)$/m.exec(event)?.[1];
         if (data) this.news.push(newsShape.parse(JSON.parse(data)));
         this.seen = seenFrom(/^id: (\S+)$/m.exec(event)?.[1] ?? null) ?? this.seen;
       }

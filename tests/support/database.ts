@@ -12,7 +12,7 @@ import { byKey, type Entry } from '../../server/doors/come-in';
 import { closeQueue } from '../../server/jobs/queue';
 import { closeChannel } from '../../server/live/channel';
 import { stopWorkers } from '../../server/workers';
-import { grantRows } from '../../tools/run/cluster';
+import { grantRows } from '../../tools/run/roles';
 import { makeKey } from '../../tools/run/key';
 
 export const prepare = (url: string, demo: 'people' | 'all' = 'people'): string =>

@@ -1,18 +1,18 @@
 /** A key that lets one browser in as the owner, made by whoever may open the database itself. */
-import { createHash, randomBytes } from 'node:crypto';
 import pg from 'pg';
+import { digest, newToken } from '../../server/doors/token';
 
 /** A key that nobody has used after a day opens nothing any more. */
 const HOURS = 24;
 
 /** @returns the key; null where there is no studio yet */
 export async function makeKey(client: Pick<pg.Client, 'query'>): Promise<string | null> {
-  const key = randomBytes(32).toString('base64url');
+  const key = newToken();
   const { rowCount } = await client.query(
     `INSERT INTO keys (token_hash, studio_id, person_id, expires_at)
      SELECT $1, studio_id, people.id, now() + $2 * interval '1 hour' FROM people JOIN studios ON studios.id = studio_id
       WHERE role = 'owner' ORDER BY created_at, studio_id, since, people.id LIMIT 1`,
-    [createHash('sha256').update(key).digest(), HOURS],
+    [digest(key), HOURS],
   );
   return rowCount ? key : null;
 }

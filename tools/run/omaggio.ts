@@ -4,21 +4,8 @@ import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { ask } from './ask';
 import { endChild, runChild, startChild, type Child, type RunningChild } from './child';
-import {
-  asAdministrator,
-  commandsFor,
-  DATABASE,
-  ensureRoles,
-  freePort,
-  grantRows,
-  isPortFree,
-  makeCluster,
-  mendRights,
-  passwordOf,
-  startCluster,
-  stopCluster,
-  type Database,
-} from './cluster';
+import { commandsFor, DATABASE, freePort, isPortFree, makeCluster, mendRights, passwordOf, startCluster, stopCluster, type Database } from './cluster';
+import { asAdministrator, ensureRoles, grantRows } from './roles';
 import { clearRunning, dataFolder, openFolder, openLog, takeLock, writeRunning, type DataFolder } from './data-folder';
 import { makeKey, makeKeyAt } from './key';
 import { say, Trouble, wait } from './trouble';

@@ -70,6 +70,7 @@ export function followPart({ part, seen }: Pick<Followed, 'part' | 'seen'>, onNe
     heardAt = Date.now();
     stream = new EventSource(url(since));
     stream.onopen = () => (heardAt = Date.now());
+    stream.addEventListener('still', () => (heardAt = Date.now()));
     stream.onmessage = ({ lastEventId, data }) => take(lastEventId, String(data));
     timer = setTimeout(watch, ASK_MS);
   };
@@ -77,16 +78,18 @@ export function followPart({ part, seen }: Pick<Followed, 'part' | 'seen'>, onNe
   const watch = (): void => {
     const isCut = stream?.readyState === EventSource.CLOSED || Date.now() - heardAt > SILENT_MS;
     timer = setTimeout(watch, ASK_MS);
-    if (isCut) void askOnce();
+    if (isCut) void askOnce().then((isAnswered) => isAnswered && stream?.readyState === EventSource.CLOSED && open());
   };
-  async function askOnce(): Promise<void> {
+  /** @returns whether there was an answer: then a stream that was refused is tried again */
+  async function askOnce(): Promise<boolean> {
     const answer = await fetch(url(since, '&once=yes')).catch(() => null);
-    if (!answer?.ok || isOver) return;
+    if (!answer?.ok || isOver) return false;
     for (const event of (await answer.text()).split('\n\n')) {
       const [, id = ''] = /^id: (\S+)$/m.exec(event) ?? [];
       const [, data] = /^data: (.*)$/m.exec(event) ?? [];
       if (data) take(id, data);
     }
+    return true;
   }
   document.addEventListener('visibilitychange', open);
   open();
