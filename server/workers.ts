@@ -12,6 +12,7 @@ import type { Result } from '../core/util/result';
 import { connections } from './db';
 import { FairQueue } from './fair-queue';
 import { book, tellState } from './metrics';
+import { watchTask } from './task-clock';
 
 interface Tasks {
   warmUp: { input: null; output: void };
@@ -60,7 +61,7 @@ interface Limit {
 const KB = 1024;
 const MB = 1024 * KB;
 
-/** What each task may take on the machine it was measured on (2 cores), about ten times what the largest real scores took. */
+/** What each task may compute on the machine it was measured on (2 cores), about ten times what the largest real scores took. */
 const LIMITS_OF: Readonly<Record<keyof Tasks, Limit>> = {
   warmUp: { ms: 60_000, msPerMb: 0, longFrom: Infinity },
   readFile: { ms: 8_000, msPerMb: 4_000, longFrom: 300 * KB },
@@ -126,15 +127,16 @@ async function inItsTurn<T extends keyof Tasks>(task: T, input: Tasks[T]['input'
   const { pool, queue } = workers();
   const bytes = bytesOf(input);
   const limit = LIMITS_OF[task];
-  const limitMs = Math.min(asker.withinMs ?? Infinity, Math.round(slowness() * (limit.ms + (limit.msPerMb * bytes) / MB)));
+  const cpuMs = Math.round(slowness() * (limit.ms + (limit.msPerMb * bytes) / MB));
+  const wallMs = asker.withinMs ?? Infinity;
   return queue.run({
     asker: asker.client,
     long: bytes >= limit.longFrom,
     signal: asker.signal,
     run: async () => {
       const end = new AbortController();
-      const begunAt = new Int32Array(new SharedArrayBuffer(4));
-      const timer = limitFromItsBeginning(begunAt, limitMs, () => end.abort());
+      const shared = new Int32Array(new SharedArrayBuffer(8));
+      const timer = watchTask(shared, { cpuMs, wallMs }, () => end.abort());
       let patience: NodeJS.Timeout | undefined;
       const begun = performance.now();
       const gone = () => {
@@ -142,10 +144,10 @@ async function inItsTurn<T extends keyof Tasks>(task: T, input: Tasks[T]['input'
       };
       asker.signal?.addEventListener('abort', gone, { once: true });
       try {
-        return (await pool.run({ task, input, begun: begunAt }, { signal: end.signal })) as Tasks[T]['output'];
+        return (await pool.run({ task, input, shared }, { signal: end.signal })) as Tasks[T]['output'];
       } catch (error) {
-        if (end.signal.aborted && !asker.signal?.aborted) throw new TaskTooMuch(task, 'time', limitMs);
-        if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') throw new TaskTooMuch(task, 'memory', limitMs);
+        if (end.signal.aborted && !asker.signal?.aborted) throw new TaskTooMuch(task, 'time', Math.min(cpuMs, wallMs));
+        if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') throw new TaskTooMuch(task, 'memory', cpuMs);
         throw error;
       } finally {
         clearInterval(timer);
@@ -154,21 +156,6 @@ async function inItsTurn<T extends keyof Tasks>(task: T, input: Tasks[T]['input'
       }
     },
   });
-}
-
-/** A worker that has to be started first has this long for that. */
-const START_MS = 30_000;
-const LOOK_EVERY_MS = 50;
-
-/** Counts a task's time from the moment when a worker has begun with it. */
-function limitFromItsBeginning(begun: Int32Array, limitMs: number, over: () => void): NodeJS.Timeout {
-  const asked = performance.now();
-  let since: number | null = null;
-  return setInterval(() => {
-    const now = performance.now();
-    if (since === null && Atomics.load(begun, 0) === 1) since = now;
-    if (since === null ? now - asked > START_MS : now - since > limitMs) over();
-  }, LOOK_EVERY_MS);
 }
 
 /** Bytes and letters of an input, as far as they lie at its top. */

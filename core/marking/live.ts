@@ -43,7 +43,7 @@ export const newsShape = z.object({
   /** Version of the part's file: another one than the page has means that it was replaced. */
   music: z.string(),
   onShelf: z.boolean(),
-  /** Names of those who have the part open elsewhere. */
+  /** Names of those who have the part open elsewhere; `you` where it is oneself. */
   here: z.array(z.string()),
 });
 export type News = z.infer<typeof newsShape>;

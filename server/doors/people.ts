@@ -147,6 +147,7 @@ export async function changePerson(access: Access, id: string, change: PersonCha
       );
       const before = there.rows[0];
       if (!before) return null;
+      if (Object.values(change).every((said) => said === undefined)) return good(null);
       if (phrase !== undefined && !(signIn ?? before.sign_in)) return bad('name to sign in with', 'It is missing.', 'Say by which name they sign in.');
       if (phrase !== undefined && id === access.personId && before.pass_hash && !(await isPhrase(before.pass_hash, current ?? '')))
         return bad('pass phrase of today', 'It is not this one.', 'Say the one that you sign in with now; the owner of the studio can set a new one for you.');

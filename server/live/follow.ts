@@ -117,10 +117,11 @@ class PartStream {
     }
   }
 
-  /** One name for each, in order; those who have not been heard of are gone. */
+  /** One name for each, in order; those who have not been heard of are gone. Oneself has another page of it open. */
   private names(): string[] {
     for (const [page, { at }] of this.others) if (Date.now() - at > GONE_MS) this.others.delete(page);
-    return [...new Set([...this.others.values()].map(({ name }) => name))].sort();
+    const names = new Set([...this.others.values()].map(({ name }) => (name === this.access.person ? 'you' : name)));
+    return [...names].sort();
   }
 
   private async beat(): Promise<void> {

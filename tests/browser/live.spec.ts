@@ -13,8 +13,8 @@ test('a mark made in one browser is on the other’s music at once; who is there
   await other.goto(key);
   await Promise.all([page.goto(desk), other.goto(desk)]);
   await Promise.all([ready(page), ready(other)]);
-  await expect(page.getByText('Corin here')).toBeVisible();
-  await expect(other.getByText('Henrike here')).toBeVisible();
+  await expect(page.getByText('also here: Corin')).toBeVisible();
+  await expect(other.getByText('also here: Henrike')).toBeVisible();
 
   await walkTo(other, 2);
   await expect(status(other)).not.toContainText('finger 3');
@@ -48,5 +48,5 @@ test('a mark made in one browser is on the other’s music at once; who is there
   await page.request.patch(`/api/pieces/${piece}`, { data: { onShelf: false } });
   await expect(other.getByText('This piece was taken off the shelf.')).toBeVisible();
   await context.close();
-  await expect(page.getByText('Corin here')).toHaveCount(0);
+  await expect(page.getByText('also here: Corin')).toHaveCount(0);
 });

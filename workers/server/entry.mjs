@@ -5,8 +5,9 @@ import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 
 /** A mark that is to be stored goes before a picture that is to be drawn: this thread gives way to the server's main one. */
+let thread = 0;
 try {
-  const thread = Number(readlinkSync('/proc/thread-self').split('/').at(-1));
+  thread = Number(readlinkSync('/proc/thread-self').split('/').at(-1));
   setPriority(thread, constants.priority.PRIORITY_BELOW_NORMAL);
 } catch {
   // Where threads have no numbers of their own all are alike.
@@ -25,8 +26,9 @@ const isBuilt = process.env.NODE_ENV !== 'development' && existsSync(built);
 if (!isBuilt) (await import('tsx/esm/api')).register();
 const tasks = await (isBuilt ? import(pathToFileURL(built).href) : import('./tasks.ts'));
 
-/** @param {{ task: keyof typeof tasks, input: unknown, begun: Int32Array }} message */
-export default async function run({ task, input, begun }) {
-  Atomics.store(begun, 0, 1);
+/** @param {{ task: keyof typeof tasks, input: unknown, shared: Int32Array }} message `shared` is told the thread's number, and that it has begun */
+export default async function run({ task, input, shared }) {
+  Atomics.store(shared, 1, thread);
+  Atomics.store(shared, 0, 1);
   return tasks[task](input);
 }

@@ -1,5 +1,4 @@
 /** What the server does off its main thread: reading files, cutting parts, engraving, writing marked files. */
-import './behind';
 import { automaticPassages, type Passage } from '../../core/score/passages';
 import type { InstrumentKind, Part, Warning } from '../../core/score/score';
 import { isZip, newContainer } from '../../core/formats/raw/container';

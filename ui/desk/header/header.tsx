@@ -44,7 +44,7 @@ function AlsoHere({ names }: { names: readonly string[] }) {
       className="flex max-w-40 items-center gap-1 text-[13px] text-soft"
     >
       <Users size={14} aria-hidden className="shrink-0" />
-      <span className="truncate">{names.length > 2 ? `${names.length} others here` : `${all} here`}</span>
+      <span className="truncate">also here: {names.length > 2 ? names.length : all}</span>
     </span>
   );
 }
