@@ -33,8 +33,8 @@ const RANKS: Readonly<Record<Question, number>> = {
   fit: 7,
 };
 
-/** Asked for several players at once: each answer is wanted. */
-const EACH: ReadonlySet<Question> = new Set<Question>(['changesFor', 'fit']);
+/** Asked for several players at once, or by a key while a panel asks the same: each answer is wanted. */
+const EACH: ReadonlySet<Question> = new Set<Question>(['changesFor', 'fit', 'entries', 'cue']);
 
 export interface StartedAnalyst {
   remote: RemoteAnalyst;
