@@ -1,6 +1,7 @@
 import { cookies } from 'next/headers';
 import { arrangementFrom } from '@/core/util/shelf-order';
 import { checksOf, roundNow } from '@/server/jobs/shelf-check';
+import { outOfShelf, type OutOfShelf } from '@/server/handouts/coach';
 import { shelf } from '@/server/pieces';
 import { studioName } from '@/server/access';
 import { pageAccess } from '@/app/door';
@@ -8,6 +9,8 @@ import { Shelf } from '@/ui/shelf/shelf';
 
 export const dynamic = 'force-dynamic';
 export const metadata = { title: 'Shelf' };
+
+const outShown = (out: OutOfShelf | undefined) => (out ? { ...out, lastAt: out.lastAt.toISOString() } : null);
 
 interface Props {
   searchParams: Promise<Record<string, string | string[] | undefined>>;
@@ -25,10 +28,16 @@ export default async function Page({ searchParams }: Props) {
     studioName(access),
     roundNow(access),
   ]);
-  const checks = await checksOf(
-    access,
-    shown.pieces.flatMap(({ parts }) => parts.map(({ id }) => id)),
-  );
+  const [checks, out] = await Promise.all([
+    checksOf(
+      access,
+      shown.pieces.flatMap(({ parts }) => parts.map(({ id }) => id)),
+    ),
+    outOfShelf(
+      access,
+      shown.pieces.map(({ id }) => id),
+    ),
+  ]);
   return (
     <Shelf
       studio={studio}
@@ -40,6 +49,7 @@ export default async function Page({ searchParams }: Props) {
         pieces: shown.pieces.map(({ parts, receivedAt, ...piece }) => ({
           ...piece,
           receivedAt: receivedAt.toISOString(),
+          out: outShown(out[piece.id]),
           parts: parts.map((part) => ({ ...part, check: checks[part.id] ?? null })),
         })),
       }}

@@ -1,6 +1,7 @@
 /** What was taken away and can be put back for a while, and what is erased for good. */
 import type { Access } from './access';
 import { db, inTransaction } from './db';
+import { dropUnusedFrozen } from './handouts/frozen';
 import { isId } from './id';
 import { dropUnusedSources } from './sources';
 import { noteDoing } from './doors/doings';
@@ -40,6 +41,7 @@ export async function erasePiece(access: Access, id: string): Promise<boolean> {
     );
     await client.query('DELETE FROM pieces WHERE studio_id = $1 AND id = $2', [access.studio, id]);
     await dropUnusedSources(client, access);
+    await dropUnusedFrozen(client, access);
     await noteDoing(client, access, 'erased', rows[0].title);
     return true;
   });
@@ -96,7 +98,8 @@ export async function aboutPlayer(access: Access, id: string): Promise<{ name: s
   )) as Array<{ name: string }>;
   if (!player) return null;
   const where = 'FROM markings JOIN parts ON parts.id = part_id JOIN pieces ON pieces.id = piece_id';
-  const [marks, history, seats, links, browsers, settings] = await Promise.all([
+  const handed = 'JOIN handouts ON handouts.id = handout_id JOIN parts ON parts.id = part_id JOIN pieces ON pieces.id = piece_id';
+  const [marks, history, seats, links, browsers, settings, handOuts, answers] = await Promise.all([
     many(`SELECT title AS piece, parts.name AS part, target, kind, value, why, author ${where} JOIN marks ON marking_id = markings.id
            WHERE markings.studio_id = $1 AND player_id = $2 ORDER BY title, position, target, kind`),
     many(`SELECT title AS piece, parts.name AS part, at, author, reason, changes ${where} JOIN change_sets ON marking_id = markings.id
@@ -111,6 +114,10 @@ export async function aboutPlayer(access: Access, id: string): Promise<{ name: s
     ),
     many(`SELECT title AS piece, parts.name AS part FROM settings JOIN parts ON parts.id = scope_id JOIN pieces ON pieces.id = piece_id
            WHERE settings.studio_id = $1 AND key = 'playerId' AND value = to_jsonb($2::text) ORDER BY title, position`),
+    many(`SELECT title AS piece, parts.name AS part, number, made_at AS made, own, line, opened_at AS opened, copied FROM handout_players ${handed}
+           WHERE handout_players.studio_id = $1 AND player_id = $2 ORDER BY made_at`),
+    many(`SELECT title AS piece, parts.name AS part, number, bar_labels[bar + 1] AS bar, kind, words, at, settled_at AS settled FROM answers ${handed}
+           WHERE answers.studio_id = $1 AND player_id = $2 ORDER BY received_at`),
   ]);
-  return { name: player.name, about: { player, ownMarks: marks, history, sitsIn: seats, checkedFor: settings, links, browsers } };
+  return { name: player.name, about: { player, ownMarks: marks, history, sitsIn: seats, checkedFor: settings, handOuts, answers, links, browsers } };
 }

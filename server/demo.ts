@@ -1,6 +1,7 @@
 /** The made-up demo: worked out first, then stored in one transaction, and only where no studio is. */
 import { INSTRUMENT_KINDS } from '@/core/instruments/instrument';
-import { ownerOf } from './access';
+import { ownerOf, type Access } from './access';
+import { demoHandOutsShape, handOutDemo } from './demo-hand-outs';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
@@ -43,6 +44,7 @@ const peopleShape = z.object({
       changes: z.array(z.object({ at: z.string(), kind: z.enum(['dynamic', 'accidental']), value: z.string(), why: z.string() })),
     }),
   ),
+  handOuts: demoHandOutsShape,
 });
 type People = z.infer<typeof peopleShape>;
 
@@ -65,12 +67,12 @@ export async function loadDemo(folder: string, wish: DemoWish): Promise<boolean>
   if (await hasStudio(pool())) return false;
   const people = peopleShape.parse(JSON.parse(await readFile(path.join(folder, 'people.json'), 'utf8')));
   const pieces = wish === 'all' ? await workedOut(folder, people) : [];
-  return inOwnersTransaction(async (client) => {
+  const made = await inOwnersTransaction(async (client) => {
     await client.query('SELECT pg_advisory_xact_lock($1)', [LOCK]);
-    if (await hasStudio(client)) return false;
-    await store(client, people, wish, pieces);
-    return true;
+    return (await hasStudio(client)) ? null : await store(client, people, wish, pieces);
   });
+  if (made && wish === 'all') await handOutDemo(made, people.handOuts);
+  return made !== null;
 }
 
 async function hasStudio(client: Queryable): Promise<boolean> {
@@ -89,11 +91,11 @@ interface DemoPiece {
   sheet: { fileName: string; bytes: Uint8Array } | null;
 }
 
-async function store(client: Queryable, { studio, teachers, players }: People, wish: DemoWish, pieces: readonly DemoPiece[]): Promise<void> {
+async function store(client: Queryable, { studio, teachers, players }: People, wish: DemoWish, pieces: readonly DemoPiece[]): Promise<Access> {
   const made = await client.query<{ id: string }>('INSERT INTO studios (name) VALUES ($1) RETURNING id', [wish === 'none' ? 'Your studio' : studio]);
   const access = ownerOf(made.rows[0]!.id, wish === 'none' ? 'Owner' : teachers[0]!.name);
   await client.query("INSERT INTO people (studio_id, name, role) VALUES ($1, $2, 'owner')", [access.studio, access.person]);
-  if (wish === 'none') return;
+  if (wish === 'none') return access;
   for (const { name, role } of teachers.slice(1))
     await client.query('INSERT INTO people (studio_id, name, role) VALUES ($1, $2, $3)', [access.studio, name, role]);
   const playerIds = new Map<string, string>();
@@ -119,6 +121,7 @@ async function store(client: Queryable, { studio, teachers, players }: People, w
       await writeChangeSet(client, access, markingId, { id: randomUUID(), at: new Date().toISOString(), reason, undoes: null, changes });
     }
   }
+  return access;
 }
 
 /** The scores read, and the marks that a coach would have left in them. */

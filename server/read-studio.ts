@@ -115,7 +115,9 @@ function rowsIn(table: Table, bytes: Uint8Array | undefined): Result<Row[]> {
 
 /** Every reference leads to something in the file itself. */
 function leadsAstray(rows: Record<Table, Row[]>): Result<never> | null {
-  const ids = Object.fromEntries(TABLE_NAMES.map((table) => [table, new Set(rows[table].map(({ id }) => id))])) as Record<Table, Set<unknown>>;
+  const ids = Object.fromEntries(
+    TABLE_NAMES.map((table) => [table, new Set(rows[table].map(({ id, sha256 }) => (table === 'frozen' ? sha256 : id)))]),
+  ) as Record<Table, Set<unknown>>;
   for (const table of TABLE_NAMES)
     for (const [column, to] of Object.entries(REFERS[table])) {
       const at = rows[table].findIndex((row) => row[column] !== null && !ids[to].has(row[column]));
@@ -168,7 +170,7 @@ async function writeRows(client: Queryable, access: Access, table: Table, rows: 
     const text = JSON.stringify(rows.slice(from, from + ROWS_AT_ONCE)).replace(UUID, (id) => names.get(id) ?? id);
     await client.query(
       `INSERT INTO ${table} (studio_id, ${list}) SELECT $1, ${list} FROM jsonb_array_elements($2::jsonb) WITH ORDINALITY AS sent (row, place),
-         LATERAL jsonb_populate_record(NULL::${table}, row) ORDER BY place`,
+         LATERAL jsonb_populate_record(NULL::${table}, row) ORDER BY place${table === 'frozen' ? ' ON CONFLICT DO NOTHING' : ''}`,
       [access.studio, text],
     );
   }

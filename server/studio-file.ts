@@ -23,6 +23,10 @@ export const TABLES = {
   editions: { order: 'created_at, id', without: [] },
   part_deeds: { order: 'sequence', without: ['sequence'] },
   papers: { order: 'created_at, id', without: [] },
+  frozen: { order: 'sha256', without: [] },
+  handouts: { order: 'made_at, id', without: [] },
+  handout_players: { order: 'handout_id, player_id', without: [] },
+  answers: { order: 'received_at, id', without: [] },
 } as const;
 export type Table = keyof typeof TABLES;
 export const TABLE_NAMES = Object.keys(TABLES) as Table[];

@@ -1,5 +1,6 @@
 /** The rows of a studio's file: what each may be, and what it refers to. A file is somebody's: nothing of it is believed unread. */
 import { z } from 'zod';
+import { ANSWER_KINDS } from '../core/handout/shapes';
 import { PAPER_TYPES } from '../core/formats/paper';
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
 import { newPlayerShape } from '../core/instruments/player-shape';
@@ -7,6 +8,7 @@ import { MARK_KINDS, type MarkKind } from '../core/marking/kinds';
 import { RECORD_VERSION } from '../core/marking/versions';
 import { LIMITS } from '../core/util/limits';
 import { isClean } from '../core/util/text';
+import { digestOf } from './sources';
 import type { Table } from './studio-file';
 
 const id = z.uuid();
@@ -111,6 +113,39 @@ export const ROW_SHAPES = {
     after: z.unknown(),
     undoes: id.nullable(),
   }),
+  frozen: z.strictObject({ sha256, text: z.string().max(MUSIC) }).refine((row) => digestOf(new TextEncoder().encode(row.text)) === row.sha256, 'was changed'),
+  handouts: z.strictObject({
+    id,
+    part_id: id,
+    number: z.int().min(1),
+    made_at: moment,
+    made_by: words(LIMITS.title),
+    word: words(LIMITS.handoutWord),
+    state: sha256,
+    music: sha256,
+    together: id,
+  }),
+  handout_players: z.strictObject({
+    handout_id: id,
+    player_id: id,
+    own: z.record(z.string().max(LIMITS.target + 40), z.union([z.string().max(LIMITS.barText), z.literal(false)])),
+    line: bar.nullable(),
+    given_at: moment,
+    opened_at: moment.nullable(),
+    copied: z.array(z.int().min(-1)),
+  }),
+  answers: z.strictObject({
+    id,
+    handout_id: id,
+    player_id: id,
+    bar: bar.nullable(),
+    kind: z.enum(ANSWER_KINDS),
+    words: words(LIMITS.handoutWord),
+    at: moment,
+    received_at: moment,
+    settled_at: moment.nullable(),
+    settled_by: words(LIMITS.title).nullable(),
+  }),
   papers: z.strictObject({ id, piece_id: id, source_id: id, name: words(LIMITS.fileName), type: z.enum(PAPER_TYPES), created_at: moment }),
 } satisfies Record<Table, z.ZodObject>;
 
@@ -130,4 +165,8 @@ export const REFERS: Readonly<Record<Table, Readonly<Record<string, Table>>>> = 
   editions: { part_id: 'parts', source_id: 'sources' },
   part_deeds: { part_id: 'parts' },
   papers: { piece_id: 'pieces', source_id: 'sources' },
+  frozen: {},
+  handouts: { part_id: 'parts', state: 'frozen', music: 'frozen' },
+  handout_players: { handout_id: 'handouts', player_id: 'players' },
+  answers: { handout_id: 'handouts', player_id: 'players' },
 };

@@ -8,7 +8,9 @@ import type { CarriedOver, carryOver, compareEditions, LikestPart } from '../wor
 import type { Engraving } from '../workers/server/engraver';
 import type { Told } from '../core/instruments/as-told';
 import type { Marking } from '../core/marking/mark';
+import type { ChangedBar } from '../core/handout/in-words';
 import type { Result } from '../core/util/result';
+import type { ReadAs, StandPart } from '../workers/server/stand';
 import { connections } from './db';
 import { FairQueue } from './fair-queue';
 import { book, tellState } from './metrics';
@@ -19,6 +21,8 @@ interface Tasks {
   readFile: { input: { bytes: Uint8Array }; output: Result<ReadFile> };
   readTyped: { input: { abc: string; widthPx: number }; output: Result<TypedPassage> };
   engravePassage: { input: EngraveTask; output: Engraving };
+  engraveStand: { input: ReadAs & { widthPx: number }; output: StandPart };
+  changedForReader: { input: { before: ReadAs; after: ReadAs }; output: ChangedBar[] };
   likestPart: { input: { music: string; bytes: Uint8Array }; output: Result<LikestPart> };
   compareEditions: { input: { ours: string; theirs: string; marking: Marking }; output: ReturnType<typeof compareEditions> };
   carryOver: { input: Parameters<typeof carryOver>[0]; output: CarriedOver };
@@ -67,6 +71,8 @@ const LIMITS_OF: Readonly<Record<keyof Tasks, Limit>> = {
   readFile: { ms: 8_000, msPerMb: 4_000, longFrom: 300 * KB },
   readTyped: { ms: 6_000, msPerMb: 0, longFrom: 4 * KB },
   engravePassage: { ms: 7_000, msPerMb: 300, longFrom: 6 * MB },
+  engraveStand: { ms: 20_000, msPerMb: 20_000, longFrom: 1_500 * KB },
+  changedForReader: { ms: 8_000, msPerMb: 8_000, longFrom: 400 * KB },
   likestPart: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },
   compareEditions: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },
   carryOver: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },

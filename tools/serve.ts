@@ -81,7 +81,8 @@ function refuse(response: ServerResponse, { status, what, remedy }: Refusal): vo
 // A request has to come in within these; a file of 32 MB over a slow line does.
 server.requestTimeout = 180_000;
 server.headersTimeout = 20_000;
-server.keepAliveTimeout = 10_000;
+// Longer than what stands in front keeps a connection (a minute as a rule): who closes second sends into a closed one.
+server.keepAliveTimeout = 65_000;
 server.listen(port, hostname, () => console.log(`${new Date().toISOString()} ready on port ${port}`));
 server.on('error', (error) => {
   console.error(error);

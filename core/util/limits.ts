@@ -4,6 +4,8 @@
  * unusable. Not editable by the user.
  */
 export const LIMITS = {
+  /** The coach's word with a hand-out, and a player's answer. */
+  handoutWord: 3_000,
   /** Words for the player at a note, a bar or a passage. */
   note: 600,
   /** Words, tempo and pitch that an edit prints. */

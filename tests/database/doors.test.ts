@@ -11,6 +11,8 @@ import { db, inTransaction } from '../../server/db';
 import { byKey, byLink } from '../../server/doors/come-in';
 import { browsersOf, keyFor, newLink, peopleOf } from '../../server/doors/people';
 import { bringIn } from '../../server/editions';
+import { handOut, latestOf } from '../../server/handouts/hand-out';
+import { say } from '../../server/handouts/on-the-stand';
 import { markingOfPart } from '../../server/markings';
 import { players } from '../../server/players';
 import { keepPaper } from '../../server/papers';
@@ -32,6 +34,8 @@ interface Known {
   person: string;
   owner: string;
   browser: string;
+  handout: string;
+  answer: string;
 }
 
 interface Entry {
@@ -92,6 +96,13 @@ const TABLE: Readonly<Record<string, Entry>> = {
   'GET /api/parts/[id]/midi': { least: 'coach', params: part },
   'GET /api/parts/[id]/others': { least: 'coach', params: part },
   'GET /api/parts/[id]/live': { least: 'coach', params: part, query: '?since=0.0&page=of-the-tests&once=yes' },
+  'GET /api/parts/[id]/answers': { least: 'coach', params: part },
+  'GET /api/pieces/[id]/hand-outs': { least: 'coach', params: piece },
+  'POST /api/hand-outs': { least: 'coach', body: { word: '', parts: [{ partId: randomUUID(), players: [] }] }, comesTo: [422] },
+  'PUT /api/answers/[id]': { least: 'coach', params: ({ answer: id }) => ({ id }), body: { settled: true } },
+  'GET /api/stand/parts/[id]/music': { least: 'player', params: part, query: '?width=600', comesTo: [200, 404] },
+  // Players say something of their own hand-outs; who teaches has none.
+  'POST /api/stand/hand-outs/[id]/said': { least: 'player', params: ({ handout: id }) => ({ id }), body: { opened: true }, comesTo: [200, 404] },
   'GET /api/parts/[id]/typed': { least: 'coach', params: part, comesTo: [422] },
   'POST /api/parts/[id]/engraving': { least: 'coach', params: part, body: { ...view, marking: {} } },
   'PUT /api/parts/[id]/passages': { least: 'coach', params: part, body: { from: null, to: [{ name: 'A', fromBar: 0, toBar: 1 }] } },
@@ -153,8 +164,13 @@ async function knownIn(access: Access, person: string): Promise<Known> {
   const { firstPartId, pieceId } = await taken(access, 'low-tide');
   const edited = await bringIn(access, firstPartId, 'edition.musicxml', bytesOf('low-tide'), OURSELVES);
   const paper = await keepPaper(access, pieceId, 'sheet.png', PNG);
-  const [player] = await players(access);
-  if (!edited?.ok || !paper?.ok) throw new Error('the stage is not set');
+  const people = await players(access);
+  const [player] = people;
+  const out = await handOut(access, { word: '', parts: [{ partId: firstPartId, players: people.slice(0, 2).map(({ id }) => id) }] });
+  if (!edited?.ok || !paper?.ok || !out.ok) throw new Error('the stage is not set');
+  const handout = (await latestOf(access, [firstPartId])).get(firstPartId)!.id;
+  const answer = { id: randomUUID(), bar: 0, kind: 'question' as const, words: 'down?', at: new Date().toISOString() };
+  await say(access, handout, player!.id, { answers: [answer] });
   return {
     piece: pieceId,
     part: firstPartId,
@@ -165,6 +181,8 @@ async function knownIn(access: Access, person: string): Promise<Known> {
     person,
     owner: access.personId!,
     browser: (await browsersOf(access)).find(({ isPlayer }) => isPlayer)?.id ?? randomUUID(),
+    handout,
+    answer: answer.id,
   };
 }
 
@@ -229,7 +247,7 @@ test('every route is in the table, every page asks who it is, and there are no s
   const asksNobody = pages.filter((file) => !/await pageAccess\(/.test(readFileSync(file, 'utf8')));
   expect(asksNobody).toEqual(['app/enter/page.tsx']);
   const stand = pages.filter((file) => /pageAccess\('stand'\)/.test(readFileSync(file, 'utf8')));
-  expect(stand).toEqual(['app/stand/page.tsx']);
+  expect(stand.sort()).toEqual(['app/stand/[partId]/page.tsx', 'app/stand/page.tsx']);
   const everyFile = ['app', 'ui', 'server'].flatMap((room) => readdirSync(room, { recursive: true, encoding: 'utf8' }).map((file) => path.join(room, file)));
   expect(everyFile.filter((file) => /\.tsx?$/.test(file) && /^\s*['"]use server['"]/m.test(readFileSync(file, 'utf8')))).toEqual([]);
 });

@@ -1,8 +1,10 @@
 'use client';
 
-import { Redo2, Undo2, ZoomIn, ZoomOut } from 'lucide-react';
+import { Redo2, Send, Undo2, ZoomIn, ZoomOut } from 'lucide-react';
+import Link from 'next/link';
 import { useEffect, useEffectEvent, type KeyboardEvent } from 'react';
 import { CARRIED } from '@/core/ensemble/carry';
+import { buttonClass } from '@/ui/kit/button';
 import { IconButton } from '@/ui/kit/icon-button';
 import { PageHeader } from '@/ui/kit/page-header';
 import { ProblemNote } from '@/ui/kit/problem';
@@ -38,6 +40,9 @@ export function Crossread({ data }: { data: ScoreData }) {
             <ZoomIn size={16} aria-hidden />
           </IconButton>
           <RehearsalLink pieceId={data.pieceId} />
+          <Link className={buttonClass()} href={`/hand-out/${data.pieceId}`}>
+            <Send size={15} aria-hidden /> Hand out
+          </Link>
           <SaveChip />
         </PageHeader>
         {problem && <ProblemNote problem={problem} />}

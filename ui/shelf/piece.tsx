@@ -1,11 +1,12 @@
 'use client';
 
-import { Download, Rows3, Trash2 } from 'lucide-react';
+import { Download, Rows3, Send, Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import { buttonClass } from '@/ui/kit/button';
 import { IconButton } from '@/ui/kit/icon-button';
 import { useMarkedFile } from '@/ui/kit/marked-file';
 import { INSTRUMENTS } from './groups';
+import { OutLine } from './out-line';
 import { PartCheckLine } from './part-check';
 import { RenamePiece } from './rename-piece';
 import type { ShelfPiece } from './shelf';
@@ -31,6 +32,9 @@ export function Piece({ piece, onRenamed, onRemove }: { piece: ShelfPiece; onRen
             <Rows3 size={15} aria-hidden /> Side by side
           </Link>
         )}
+        <Link className={buttonClass()} href={`/hand-out/${piece.id}`}>
+          <Send size={15} aria-hidden /> Hand out
+        </Link>
         {markedFile.shown}
         {marked && (
           <a
@@ -50,6 +54,7 @@ export function Piece({ piece, onRenamed, onRemove }: { piece: ShelfPiece; onRen
           <Trash2 size={15} aria-hidden />
         </IconButton>
       </div>
+      {piece.out && <OutLine pieceId={piece.id} out={piece.out} />}
       <ul className="mt-3 grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-2">
         {piece.parts.map((part) => (
           <li key={part.id}>

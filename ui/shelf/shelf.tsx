@@ -16,6 +16,7 @@ import { ChooseTunes } from './choose-tunes';
 import { FindPieces, Pages, type Asked } from './find-pieces';
 import { headingOf, inGroups } from './groups';
 import type { PartCheck } from './part-check';
+import type { PieceOut } from './out-line';
 import { Piece } from './piece';
 import { useShelf } from './use-shelf';
 
@@ -41,6 +42,8 @@ export interface ShelfPiece {
   warningCount: number;
   /** Under which heading it stands, where the shelf is grouped. */
   group: string | null;
+  /** Null where nothing of it was ever handed out. */
+  out: PieceOut | null;
   parts: ShelfPart[];
 }
 

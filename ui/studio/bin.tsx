@@ -3,8 +3,8 @@
 import { Button, TextButton, buttonClass } from '@/ui/kit/button';
 import { Confirm } from '@/ui/kit/confirm';
 import { ProblemNote } from '@/ui/kit/problem';
-import { useDoing } from './use-doing';
-import { agoInWords } from './when';
+import { useDoing } from '@/ui/kit/use-doing';
+import { agoInWords } from '@/ui/kit/when';
 
 export interface InBin {
   kind: 'piece' | 'player';

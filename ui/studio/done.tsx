@@ -1,4 +1,4 @@
-import { momentInWords } from './when';
+import { momentInWords } from '@/ui/kit/when';
 
 export interface DoneRow {
   at: string;

@@ -5,8 +5,8 @@ import { Button, TextButton } from '@/ui/kit/button';
 import { ProblemNote } from '@/ui/kit/problem';
 import { Select } from '@/ui/kit/select';
 import { ToldOnce, type Told } from './told-once';
-import { useDoing } from './use-doing';
-import { agoInWords } from './when';
+import { useDoing } from '@/ui/kit/use-doing';
+import { agoInWords } from '@/ui/kit/when';
 
 export interface LinkedPlayer {
   id: string;

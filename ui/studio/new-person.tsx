@@ -10,7 +10,7 @@ import { Dialog, DialogClose } from '@/ui/kit/dialog';
 import { FormField } from '@/ui/kit/form-field';
 import { ProblemNote } from '@/ui/kit/problem';
 import { Select } from '@/ui/kit/select';
-import { useDoing } from './use-doing';
+import { useDoing } from '@/ui/kit/use-doing';
 
 type NewPerson = z.infer<typeof newPersonShape>;
 

@@ -11,8 +11,8 @@ import { TextField } from '@/ui/kit/text-field';
 import { NewPersonForm } from './new-person';
 import { PhraseForm } from './phrase-form';
 import { ToldOnce, type Told } from './told-once';
-import { useDoing } from './use-doing';
-import { agoInWords } from './when';
+import { useDoing } from '@/ui/kit/use-doing';
+import { agoInWords } from '@/ui/kit/when';
 
 export interface Me {
   id: string | null;

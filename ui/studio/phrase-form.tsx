@@ -6,7 +6,7 @@ import { Button } from '@/ui/kit/button';
 import { Dialog, DialogClose } from '@/ui/kit/dialog';
 import { ProblemNote } from '@/ui/kit/problem';
 import type { Person } from './people';
-import { useDoing } from './use-doing';
+import { useDoing } from '@/ui/kit/use-doing';
 
 interface Props {
   person: Person;

@@ -11,7 +11,7 @@ import { Everything } from './everything';
 import { Links, type LinkedPlayer } from './links';
 import { People, type Browser, type Me, type Person } from './people';
 import { STUDIO_TABS, TAB_NAMES, type StudioTab } from './tabs';
-import { useDoing } from './use-doing';
+import { useDoing } from '@/ui/kit/use-doing';
 
 interface Props {
   studio: string;

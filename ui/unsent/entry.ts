@@ -1,6 +1,7 @@
 /** What the coach changed and the server does not have yet. */
 import { z } from 'zod';
 import { deedShape } from '@/core/marking/part-deed';
+import { saidShape, type SaidByPlayer } from '@/core/handout/shapes';
 import { problemShape, type Problem } from '@/core/util/problem-shape';
 import type { ChangeSet } from '@/core/marking/change';
 import type { Passage } from '@/core/score/passages';
@@ -10,6 +11,8 @@ export type Body =
   | { about: 'passages'; part: PartNamed; from: Passage[]; to: Passage[]; deed?: Deed }
   /** Settings of a part one by one; findings that are accepted or taken up again. */
   | { about: 'settings'; part: PartNamed; change: Record<string, unknown>; deed?: Deed & { before: Record<string, unknown> } }
+  /** What a player says about a hand-out. */
+  | { about: 'said'; handoutId: string; part: PartNamed; said: SaidByPlayer }
   | { about: 'player'; playerId: string; name: string; change: Record<string, unknown> };
 
 /** A step that can be taken back, as the server keeps it (`core/marking/part-deed.ts`). */
@@ -40,6 +43,8 @@ export function laneOf(body: Body): string {
       return marksLane(body.markingId);
     case 'player':
       return `player ${body.playerId}`;
+    case 'said':
+      return `said ${body.handoutId}`;
     default:
       return `${body.about} ${body.part.id}`;
   }
@@ -70,6 +75,7 @@ export const entryShape = z.object({
       change: z.record(z.string(), z.unknown()),
       deed: deedShape.extend({ before: z.record(z.string(), z.unknown()) }).optional(),
     }),
+    z.object({ about: z.literal('said'), handoutId: z.string(), part: partShape, said: saidShape }),
     z.object({ about: z.literal('player'), playerId: z.string(), name: z.string(), change: z.record(z.string(), z.unknown()) }),
   ]),
   refused: problemShape.nullable(),
@@ -85,9 +91,16 @@ export function entryInWords({ body }: Pick<Entry, 'body'>): string {
       return `${body.part.name}: passages`;
     case 'settings':
       return `${body.part.name}: ${Object.keys(body.change).join(', ')}`;
+    case 'said':
+      return `${body.part.name}: ${saidInWords(body.said)}`;
     case 'player':
       return `${body.name}: ${Object.keys(body.change).join(', ')}`;
   }
+}
+
+function saidInWords({ answers = [], copied = [] }: SaidByPlayer): string {
+  const [answer] = answers;
+  return answer ? [answer.kind, answer.words].filter(Boolean).join(': ') : copied.length ? 'copied' : 'opened';
 }
 
 /** Everything that it says, to be copied and typed again. */
@@ -102,5 +115,5 @@ export function entryAsText(entry: Entry): string {
       ),
     ].join('\n');
   }
-  return `${head}\n${JSON.stringify(body.about === 'passages' ? body.to : body.change, null, 2)}`;
+  return `${head}\n${JSON.stringify(body.about === 'passages' ? body.to : body.about === 'said' ? body.said : body.change, null, 2)}`;
 }

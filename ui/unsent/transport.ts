@@ -97,6 +97,8 @@ function requestFor(batch: readonly Entry[]): { method: string; url: string; val
       return { method: 'PUT', url: `/api/parts/${body.part.id}/passages`, value: { from: body.from, to: body.to, ...(body.deed ? { deed: body.deed } : {}) } };
     case 'settings':
       return { method: 'PUT', url: `/api/parts/${body.part.id}/settings`, value: { ...body.change, ...(body.deed ? { deed: body.deed } : {}) } };
+    case 'said':
+      return { method: 'POST', url: `/api/stand/hand-outs/${body.handoutId}/said`, value: body.said };
     case 'player':
       return { method: 'PUT', url: `/api/players/${body.playerId}`, value: body.change };
   }

@@ -51,8 +51,12 @@ export function cutPassage(document: MusicXmlDocument, part: Part, marking: Mark
     const text = measureText(document, measure, edits, i === 0 ? startAttributes(measure, carried) : '');
     return text.replace(/<print\b[^>]*?(\/>|>[\s\S]*?<\/print>)/g, '');
   });
-  return `${HEAD}<part-list><score-part id="${escapeXml(part.id)}"><part-name></part-name></score-part></part-list>\n<part id="${escapeXml(part.id)}">\n${forEngraver(bars.join('\n'))}\n</part>\n</score-partwise>\n`;
+  return asDocument(part.id, bars.join('\n'));
 }
+
+/** Bars as a document of their own, for the engraver. */
+export const asDocument = (partId: string, bars: string): string =>
+  `${HEAD}<part-list><score-part id="${escapeXml(partId)}"><part-name></part-name></score-part></part-list>\n<part id="${escapeXml(partId)}">\n${forEngraver(bars)}\n</part>\n</score-partwise>\n`;
 
 const NUMERALS = ['', 'I', 'II', 'III', 'IV', 'V', 'VI'];
 
@@ -69,14 +73,14 @@ function raw(document: MusicXmlDocument, element: XmlElement): string {
 }
 
 /** A measure as text, whether it stood as a measure or, in a timewise file, as a part inside one. */
-function measureText(document: MusicXmlDocument, measure: XmlElement, edits: readonly TextEdit[], opening: string): string {
+export function measureText(document: MusicXmlDocument, measure: XmlElement, edits: readonly TextEdit[], opening: string): string {
   const number = escapeXml(measure.attributes.number ?? '');
   const implicit = measure.attributes.implicit === 'yes' ? ' implicit="yes"' : '';
   const inside = measure.closeStart > measure.openEnd ? applyEdits(document.text, edits, measure.openEnd, measure.closeStart) : '';
   return `<measure number="${number}"${implicit}>${opening}${inside}</measure>`;
 }
 
-function idEdits(document: MusicXmlDocument, part: Part): TextEdit[] {
+export function idEdits(document: MusicXmlDocument, part: Part): TextEdit[] {
   const elements = noteElements(document, part.id);
   return part.notes.map((note) => {
     const element = elements[note.source]!;

@@ -26,6 +26,7 @@ export function PartMenu() {
       ))}
       <MenuRule />
       {data.siblings.length > 1 && <MenuLink href={`/score/${data.pieceId}?bar=${encodeURIComponent(bar)}`}>All parts side by side</MenuLink>}
+      <MenuLink href={`/hand-out/${data.pieceId}`}>Hand out …</MenuLink>
       <MenuItem onSelect={() => setDialog('part')}>About this part …</MenuItem>
     </Menu>
   );

@@ -1,0 +1,149 @@
+/** What lies on a player's stand, and what they say about it. A player is given nothing but what was handed out to them. */
+import { forPlayer, type FrozenForPlayer } from '../../core/handout/frozen';
+import type { AnswerKind, SaidByPlayer } from '../../core/handout/shapes';
+import { ByteCache } from '../../core/util/byte-cache';
+import type { ChangedBar } from '../../core/handout/in-words';
+import type { StandPart } from '../../workers/server/stand';
+import type { Access } from '../access';
+import { db, inTransaction, type OfStudio } from '../db';
+import { isId } from '../id';
+import { SharedWork } from '../shared-work';
+import { inWorker, type Asker } from '../workers';
+import { frozenFrom, frozenTexts, type GivenTo } from './frozen';
+import { HANDOUT_COLUMNS, type HandoutRow } from './hand-out';
+
+/** A hand-out as one player has it. */
+export interface Given extends HandoutRow, GivenTo {
+  openedAt: Date | null;
+  copied: number[];
+}
+
+const GIVEN = `${HANDOUT_COLUMNS}, player_id AS "playerId", own, line, opened_at AS "openedAt", copied
+  FROM handout_players JOIN handouts ON handouts.id = handout_id JOIN parts ON parts.id = part_id JOIN pieces ON pieces.id = piece_id AND pieces.removed_at IS NULL`;
+
+export interface OnStand {
+  partId: string;
+  title: string;
+  part: string;
+  number: number;
+  madeAt: Date;
+  word: string;
+  isOpened: boolean;
+}
+
+/** The latest hand-out of each part that a player was given, the latest first. */
+export async function standOf(access: OfStudio, playerId: string): Promise<OnStand[]> {
+  const { rows } = await db(access).query<Given & { text: string }>(
+    `SELECT DISTINCT ON ("partId") handed.*, text FROM (SELECT ${GIVEN} WHERE handout_players.studio_id = $1 AND player_id = $2) AS handed
+       JOIN frozen ON frozen.studio_id = $1 AND sha256 = state ORDER BY "partId", number DESC`,
+    [access.studio, playerId],
+  );
+  return rows
+    .sort((a, b) => b.madeAt.getTime() - a.madeAt.getTime())
+    .map(({ partId, number, madeAt, word, openedAt, text }) => {
+      const { title, part } = frozenFrom(text, []);
+      return { partId, title, part, number, madeAt, word, isOpened: openedAt !== null };
+    });
+}
+
+export interface StandSheet {
+  given: Given;
+  /** As this player reads it. */
+  frozen: FrozenForPlayer;
+  /** The one that they had before, where there is one. */
+  earlier: { number: number; frozen: FrozenForPlayer } | null;
+}
+
+/** The latest that a player was given of a part; null where nothing was. */
+export async function sheetOf(access: OfStudio, partId: string, playerId: string): Promise<StandSheet | null> {
+  if (!isId(partId) || !isId(playerId)) return null;
+  const { rows } = await db(access).query<Given>(
+    `SELECT ${GIVEN} WHERE handout_players.studio_id = $1 AND player_id = $2 AND part_id = $3 ORDER BY number DESC LIMIT 2`,
+    [access.studio, playerId, partId],
+  );
+  const [given, earlier] = rows;
+  if (!given) return null;
+  const texts = await frozenTexts(
+    access,
+    rows.map(({ state }) => state),
+  );
+  const read = (row: Given): FrozenForPlayer => forPlayer(frozenFrom(texts.get(row.state)!, [row]), playerId);
+  return { given, frozen: read(given), earlier: earlier ? { number: earlier.number, frozen: read(earlier) } : null };
+}
+
+const KEPT_BYTES = 24 * 1024 * 1024;
+const engravings = new ByteCache<StandPart>(KEPT_BYTES);
+const underWay = new SharedWork<StandPart>();
+
+const bytesOf = ({ systems }: StandPart): number => systems.reduce((sum, { svg, heads }) => sum + 2 * svg.length + 200 * Object.keys(heads).length, 2_000);
+
+/** A frozen part as it lies on the stand, engraved for a width; kept by what is in it. */
+export async function engravedFor(access: OfStudio, frozen: FrozenForPlayer, widthPx: number, asker: Asker): Promise<StandPart> {
+  const key = JSON.stringify([access.studio, frozen.music, frozen.marking, frozen.told, frozen.tempo, frozen.line, widthPx]);
+  const known = engravings.get(key);
+  if (known) return known;
+  return underWay.get(key, asker.signal, async (signal) => {
+    const made = await inWorker('engraveStand', { ...(await readAs(access, frozen)), widthPx }, { client: asker.client, signal });
+    engravings.set(key, made, bytesOf(made) + 2 * key.length);
+    return made;
+  });
+}
+
+async function readAs(access: OfStudio, { music, marking, told, tempo, line }: FrozenForPlayer, notFrozen = '') {
+  const text = (await frozenTexts(access, [music])).get(music) ?? notFrozen;
+  if (text === '') throw new Error(`frozen music ${music} is gone`);
+  return { music: text, marking, told, tempo, line };
+}
+
+/** What changed for one player, bar by bar. @param notFrozen the later document, where it is not handed out yet */
+export async function changedFor(access: OfStudio, before: FrozenForPlayer, after: FrozenForPlayer, asker: Asker, notFrozen = ''): Promise<ChangedBar[]> {
+  const [was, now] = await Promise.all([readAs(access, before), readAs(access, after, notFrozen)]);
+  return inWorker('changedForReader', { before: was, after: now }, { client: asker.client, signal: asker.signal });
+}
+
+export interface AnswerRow {
+  id: string;
+  bar: number | null;
+  kind: AnswerKind;
+  words: string;
+  at: Date;
+  settledAt: Date | null;
+}
+
+/** A player's own answers to the hand-outs of a part. */
+export async function answersBy(access: OfStudio, partId: string, playerId: string): Promise<AnswerRow[]> {
+  const { rows } = await db(access).query<AnswerRow>(
+    `SELECT answers.id, bar, kind, words, at, settled_at AS "settledAt" FROM answers JOIN handouts ON handouts.id = handout_id
+      WHERE answers.studio_id = $1 AND part_id = $2 AND player_id = $3 ORDER BY at, answers.id`,
+    [access.studio, partId, playerId],
+  );
+  return rows;
+}
+
+/** What a player says about the hand-out they have: once, however often it is sent. False where they have none. */
+export async function say(access: Access, handoutId: string, playerId: string, { opened, copied = [], answers = [] }: SaidByPlayer): Promise<boolean> {
+  if (!isId(handoutId)) return false;
+  return inTransaction(access, async (client) => {
+    const { rows } = await client.query<{ copied: number[] }>(
+      'SELECT copied FROM handout_players WHERE studio_id = $1 AND handout_id = $2 AND player_id = $3 FOR UPDATE',
+      [access.studio, handoutId, playerId],
+    );
+    const there = rows[0];
+    if (!there) return false;
+    const ticked = new Set(there.copied);
+    for (const { bar, is } of copied)
+      if (is) ticked.add(bar);
+      else ticked.delete(bar);
+    await client.query(
+      `UPDATE handout_players SET opened_at = CASE WHEN $4 THEN coalesce(opened_at, now()) ELSE opened_at END, copied = $5
+        WHERE studio_id = $1 AND handout_id = $2 AND player_id = $3`,
+      [access.studio, handoutId, playerId, opened ?? false, [...ticked].sort((a, b) => a - b)],
+    );
+    for (const { id, bar, kind, words, at } of answers)
+      await client.query(
+        `INSERT INTO answers (id, studio_id, handout_id, player_id, bar, kind, words, at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (id) DO NOTHING`,
+        [id, access.studio, handoutId, playerId, bar, kind, words, at],
+      );
+    return true;
+  });
+}

@@ -1,0 +1,110 @@
+'use client';
+
+import { useState } from 'react';
+import { z } from 'zod';
+import { LIMITS } from '@/core/util/limits';
+import { Button } from '@/ui/kit/button';
+import { Notice } from '@/ui/kit/notice';
+import { PageHeader } from '@/ui/kit/page-header';
+import { ProblemNote } from '@/ui/kit/problem';
+import { useDoing } from '@/ui/kit/use-doing';
+import { Answers } from './answers';
+import { isDue, type AnswerOut, type Chosen, type PartOut, type PlayerOut } from './hand-out-data';
+import { PartRow } from './part-row';
+
+interface Props {
+  pieceId: string;
+  title: string;
+  parts: PartOut[];
+  players: PlayerOut[];
+  answers: AnswerOut[];
+}
+
+const doneShape = z.object({ handedOut: z.array(z.object({ part: z.string(), number: z.number(), isNew: z.boolean(), players: z.number() })) });
+
+/** What is out of a piece and what changed since; handing it out. */
+export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
+  const [changed, setChanged] = useState<Readonly<Record<string, Chosen>>>({});
+  const [word, setWord] = useState('');
+  const [done, setDone] = useState<string | null>(null);
+  const doing = useDoing();
+  const choiceOf = (part: PartOut): Chosen => changed[part.partId] ?? { isIn: part.usual.length > 0, players: part.usual };
+  const going = parts.filter((part) => choiceOf(part).isIn && isDue(part, choiceOf(part)));
+
+  async function handOut() {
+    const told = await doing.send('POST', '/api/hand-outs', {
+      word: word.trim(),
+      parts: going.map((part) => ({ partId: part.partId, players: choiceOf(part).players })),
+    });
+    const parsed = told && doneShape.safeParse(told);
+    if (!parsed?.success) return;
+    setDone(
+      parsed.data.handedOut
+        .map(
+          ({ part, number, isNew, players: count }) =>
+            `${part}: ${isNew ? `Hand-out ${number}` : `Hand-out ${number}, as it was`}, ${count} ${count === 1 ? 'player' : 'players'}`,
+        )
+        .join(' · '),
+    );
+    setWord('');
+    setChanged({});
+  }
+
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <PageHeader path={[{ name: title, href: `/score/${pieceId}` }, 'Hand-outs']} />
+      <main className="mx-auto grid w-full max-w-6xl grow gap-6 p-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
+        <section aria-label="Parts" className="grid min-w-0 content-start gap-3">
+          {doing.problem && <ProblemNote problem={doing.problem} onClose={doing.forget} />}
+          {done && <Notice actions={<Button onClick={() => setDone(null)}>Fine</Button>}>Handed out. {done}</Notice>}
+          {players.length === 0 && (
+            <p className="text-soft">
+              There is nobody to hand anything to yet: write down your players under Players, and give each their personal link in Studio.
+            </p>
+          )}
+          <ul className="grid gap-2">
+            {parts.map((part) => (
+              <PartRow
+                key={part.partId}
+                part={part}
+                players={players}
+                chosen={choiceOf(part)}
+                onChosen={(chosen) => setChanged((before) => ({ ...before, [part.partId]: chosen }))}
+              />
+            ))}
+          </ul>
+          <form
+            className="sticky bottom-0 grid gap-2 border-t border-line bg-paper py-3"
+            onSubmit={(event) => {
+              event.preventDefault();
+              void handOut();
+            }}
+          >
+            <label className="grid gap-1">
+              A word to the players
+              <textarea
+                className="field w-full"
+                rows={2}
+                maxLength={LIMITS.handoutWord}
+                value={word}
+                onChange={(event) => setWord(event.target.value)}
+                placeholder="Bowings up to E for Thursday"
+              />
+            </label>
+            <span className="flex flex-wrap items-center gap-3">
+              <Button look="spruce" type="submit" disabled={going.length === 0 || doing.busy}>
+                {going.length === 0 ? 'Nothing to hand out' : `Hand out ${going.length === 1 ? going[0]!.part : `${going.length} parts`}`}
+              </Button>
+              <span className="text-soft">
+                {going.length === 0
+                  ? 'Every part that is chosen is out as it stands.'
+                  : 'What the players get is frozen: later marks stay here until you hand out again.'}
+              </span>
+            </span>
+          </form>
+        </section>
+        <Answers answers={answers} />
+      </main>
+    </div>
+  );
+}

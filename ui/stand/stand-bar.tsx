@@ -1,0 +1,73 @@
+'use client';
+
+import { ChevronLeft, ChevronRight, Maximize, MessageSquare, ZoomIn, ZoomOut } from 'lucide-react';
+import Link from 'next/link';
+import { Button } from '@/ui/kit/button';
+import { IconButton } from '@/ui/kit/icon-button';
+import { ThemeSwitch } from '@/ui/kit/theme';
+import { ZOOMS, type StandModel } from './use-stand';
+
+export type Panel = 'changes' | 'notes' | 'turns';
+
+interface Props {
+  stand: StandModel;
+  panel: Panel | null;
+  onPanel(panel: Panel | null): void;
+  onAnswer(): void;
+}
+
+/** What there is beside the music, as little as possible. */
+export function StandBar({ stand, panel, onPanel, onAnswer }: Props) {
+  const { sheet, zoom, setZoom, music, turns, said } = stand;
+  const step = ZOOMS.indexOf(zoom as (typeof ZOOMS)[number]);
+  const toggle = (which: Panel) => onPanel(panel === which ? null : which);
+  const left = sheet.changes?.bars.filter(({ barIndex }) => !said.copied.has(barIndex ?? -1)).length ?? 0;
+  const hurried = turns.filter((each) => each.hurried).length;
+  return (
+    <nav aria-label="Stand" className="flex min-h-11 shrink-0 flex-wrap items-center gap-2 border-b border-line px-3 py-1 text-[13px]">
+      <Link href={sheet.as === null ? '/stand' : `/stand?as=${sheet.as}`} className="shrink-0 underline">
+        {sheet.as === null ? 'My parts' : 'Their parts'}
+      </Link>
+      {sheet.changes && (
+        <Button small aria-pressed={panel === 'changes'} onClick={() => toggle('changes')}>
+          What changed{left > 0 && sheet.as === null ? ` (${left})` : ''}
+        </Button>
+      )}
+      {music && music.notes.length > 0 && (
+        <Button small aria-pressed={panel === 'notes'} onClick={() => toggle('notes')}>
+          Notes ({music.notes.length})
+        </Button>
+      )}
+      {sheet.as !== null && turns.length > 0 && (
+        <Button small aria-pressed={panel === 'turns'} onClick={() => toggle('turns')}>
+          Turns{hurried > 0 ? ` (${hurried} in a hurry)` : ''}
+        </Button>
+      )}
+      <span className="grow" />
+      {sheet.as === null && (
+        <IconButton label="Say something about this part" onClick={onAnswer}>
+          <MessageSquare size={16} aria-hidden />
+        </IconButton>
+      )}
+      <IconButton label="Smaller music" disabled={step <= 0} onClick={() => setZoom(ZOOMS[step - 1]!)}>
+        <ZoomOut size={16} aria-hidden />
+      </IconButton>
+      <IconButton label="Larger music" disabled={step >= ZOOMS.length - 1} onClick={() => setZoom(ZOOMS[step + 1]!)}>
+        <ZoomIn size={16} aria-hidden />
+      </IconButton>
+      <IconButton
+        label="Full screen"
+        onClick={() => void (document.fullscreenElement ? document.exitFullscreen() : document.documentElement.requestFullscreen())}
+      >
+        <Maximize size={16} aria-hidden />
+      </IconButton>
+      <ThemeSwitch />
+      <IconButton label="Page before" onClick={() => stand.go(-1)}>
+        <ChevronLeft size={18} aria-hidden />
+      </IconButton>
+      <IconButton label="Next page" onClick={() => stand.go(1)}>
+        <ChevronRight size={18} aria-hidden />
+      </IconButton>
+    </nav>
+  );
+}

@@ -1,0 +1,188 @@
+'use client';
+
+/** The Stand's model: the part as engraved for this screen, its pages, which one is seen, what was said. */
+import { useEffect, useEffectEvent, useMemo, useState, useSyncExternalStore } from 'react';
+import { z } from 'zod';
+import { paged, turnsPlayed, type Paper } from '@/core/stand/pages';
+import type { AnswerKind, SaidByPlayer } from '@/core/handout/shapes';
+import { getJson, useAnswer } from '@/ui/kit/queries';
+import { outbox } from '@/ui/unsent/browser';
+import type { StandPart } from '@/workers/server/stand';
+import type { SheetData, StandAnswer } from './stand-data';
+
+const standShape = z.object({
+  systems: z.array(
+    z.object({
+      svg: z.string(),
+      widthPx: z.number(),
+      heightPx: z.number(),
+      heads: z.record(z.string(), z.object({ x: z.number(), y: z.number() })),
+      bars: z.array(z.object({ from: z.number(), to: z.number() })),
+      barIndices: z.array(z.number()),
+      firstBar: z.number(),
+      lastBar: z.number(),
+    }),
+  ),
+  passings: z.array(z.object({ from: z.number(), to: z.number(), restS: z.number(), nextS: z.number() })),
+  notes: z.array(
+    z.object({
+      target: z.string(),
+      kind: z.custom<StandPart['notes'][number]['kind']>((kind) => typeof kind === 'string'),
+      at: z.string(),
+      barIndex: z.number(),
+      toBar: z.number(),
+      text: z.string(),
+    }),
+  ),
+  labels: z.array(z.string()),
+}) satisfies z.ZodType<StandPart>;
+
+/** Room around the music, in px of the screen. */
+export const MARGIN = { x: 18, top: 46, bottom: 26, heading: 74 };
+/** Over each system there is room for signs of ours, in px of the engraving. */
+export const ROW = 20;
+export const GAP = 6;
+/** Wider than high, and wide enough for two pages. */
+const TWO_FROM_PX = 1_100;
+const STEP_PX = 20;
+export const ZOOMS = [0.8, 1, 1.15, 1.3, 1.5, 1.8] as const;
+const USUAL_ZOOM = 1.15;
+
+interface Screen {
+  width: number;
+  height: number;
+}
+
+const UNKNOWN: Screen = { width: 0, height: 0 };
+let screenNow = UNKNOWN;
+function readScreen(): Screen {
+  const { innerWidth: width, innerHeight: height } = window;
+  if (screenNow.width !== width || screenNow.height !== height) screenNow = { width, height };
+  return screenNow;
+}
+const followScreen = (changed: () => void): (() => void) => {
+  window.addEventListener('resize', changed);
+  return () => window.removeEventListener('resize', changed);
+};
+
+export function useStand(sheet: SheetData) {
+  const screen = useSyncExternalStore(followScreen, readScreen, () => UNKNOWN);
+  const [zoom, setZoom] = useZoom();
+  const [asked, setPage] = useState(0);
+  const [which, setWhich] = useState<'latest' | 'earlier'>('latest');
+  const said = useSaid(sheet);
+
+  const atOnce: 1 | 2 = screen.width >= TWO_FROM_PX && screen.width > screen.height * 1.15 ? 2 : 1;
+  const pageWidth = screen.width / atOnce;
+  const width = Math.max(240, Math.min(2_000, Math.floor((pageWidth - 2 * MARGIN.x) / zoom / STEP_PX) * STEP_PX));
+  const url = `/api/stand/parts/${sheet.partId}/music?width=${width}&which=${which}&n=${sheet.number}${sheet.as ? `&as=${sheet.as}` : ''}`;
+  const {
+    value: music,
+    problem,
+    retry,
+  } = useAnswer({
+    key: ['stand', sheet.handoutId, which, width],
+    ask: screen.width > 0 ? (signal) => getJson(url, standShape, { signal }) : null,
+    keep: true,
+  });
+  const drawnWidth = music?.systems[0]?.widthPx ?? width;
+  const scale = (pageWidth - 2 * MARGIN.x) / drawnWidth;
+  const paper: Paper = useMemo(() => {
+    const heightPx = (screen.height - MARGIN.top - MARGIN.bottom) / scale;
+    return { heightPx, firstHeightPx: heightPx - MARGIN.heading / scale, gapPx: GAP, atOnce, firstIsRight: false };
+  }, [screen.height, scale, atOnce]);
+  const laid = useMemo(() => (music?.systems ?? []).map(({ heightPx, lastBar }) => ({ heightPx: heightPx + ROW, lastBar })), [music]);
+  const pages = useMemo(() => paged(laid, music?.passings ?? [], paper).pages, [laid, music, paper]);
+  const turns = useMemo(() => turnsPlayed({ pages }, laid, music?.passings ?? [], paper), [pages, laid, music, paper]);
+  const last = Math.max(0, pages.length - 1);
+  const page = Math.min(asked, last - (last % atOnce));
+  const go = (by: number) => setPage(Math.max(0, Math.min(page + by * atOnce, last - (last % atOnce))));
+  const goToBar = (bar: number) => {
+    const at = pages.findIndex(({ to }) => bar <= music!.systems[to]!.lastBar);
+    if (at >= 0) setPage(at - (at % atOnce));
+  };
+  return {
+    sheet,
+    screen,
+    zoom,
+    setZoom,
+    scale,
+    music,
+    problem,
+    retry,
+    pages,
+    page,
+    atOnce,
+    turns,
+    go,
+    goToBar,
+    first: () => setPage(0),
+    last: () => setPage(last - (last % atOnce)),
+    which,
+    setWhich,
+    said,
+  };
+}
+
+export type StandModel = ReturnType<typeof useStand>;
+
+/** How large the music is: remembered by this browser. */
+function useZoom(): [number, (zoom: number) => void] {
+  const stored = useSyncExternalStore(
+    () => () => undefined,
+    () => Number(localStorage.getItem('stand-zoom')),
+    () => 0,
+  );
+  const [chosen, setChosen] = useState<number | null>(null);
+  const known = (ZOOMS as readonly number[]).includes(stored) ? stored : USUAL_ZOOM;
+  return [
+    chosen ?? known,
+    (zoom) => {
+      setChosen(zoom);
+      localStorage.setItem('stand-zoom', String(zoom));
+    },
+  ];
+}
+
+/** What the player says: kept by the browser and sent when it can be. */
+function useSaid({ handoutId, partId, part, as, copied: stored, answers: there }: SheetData) {
+  const [copied, setCopied] = useState<ReadonlySet<number>>(new Set(stored));
+  const [answers, setAnswers] = useState<StandAnswer[]>(there);
+  const isOwn = as === null;
+  const send = (said: SaidByPlayer) => isOwn && outbox()?.add({ about: 'said', handoutId, part: { id: partId, name: part }, said });
+  const opened = useEffectEvent(() => void send({ opened: true }));
+  useEffect(() => opened(), []);
+  // What waits in this browser since an earlier visit was said all the same.
+  const takeIn = useEffectEvent((all: readonly SaidByPlayer[]) => {
+    for (const { copied: ticks = [], answers: more = [] } of all) {
+      setCopied((before) => ticks.reduce((now, { bar, is }) => withOrWithout(now, bar, is), before));
+      setAnswers((before) => [...before, ...more.filter(({ id }) => !before.some((each) => each.id === id)).map((each) => ({ ...each, isSettled: false }))]);
+    }
+  });
+  useEffect(() => {
+    void outbox()
+      ?.left(`said ${handoutId}`)
+      .then(({ stored: sent, waiting }) => takeIn([...sent, ...waiting].flatMap(({ body }) => (body.about === 'said' ? [body.said] : []))));
+  }, [handoutId]);
+  return {
+    isOwn,
+    copied,
+    answers,
+    tick(bar: number, is: boolean) {
+      setCopied((before) => withOrWithout(before, bar, is));
+      send({ copied: [{ bar, is }] });
+    },
+    answer(bar: number | null, kind: AnswerKind, words: string) {
+      const made = { id: crypto.randomUUID(), bar, kind, words, at: new Date().toISOString() };
+      setAnswers((before) => [...before, { ...made, isSettled: false }]);
+      send({ answers: [made] });
+    },
+  };
+}
+
+function withOrWithout(before: ReadonlySet<number>, bar: number, is: boolean): ReadonlySet<number> {
+  const next = new Set(before);
+  if (is) next.add(bar);
+  else next.delete(bar);
+  return next;
+}
