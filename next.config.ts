@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  serverExternalPackages: ['piscina', 'verovio', 'pg', 'node-pg-migrate', 'tsx'],
+  serverExternalPackages: ['piscina', 'verovio', 'pg', 'node-pg-migrate', 'tsx', 'pdfkit', 'svg-to-pdfkit', 'wawoff2'],
   poweredByHeader: false,
   // The Desk draws much and changes often: what did not change is not made anew.
   reactCompiler: true,

@@ -10,6 +10,7 @@ import type { Told } from '../core/instruments/as-told';
 import type { Marking } from '../core/marking/mark';
 import type { ChangedBar } from '../core/handout/in-words';
 import type { Result } from '../core/util/result';
+import type { PrintTask } from '../workers/server/paper';
 import type { ReadAs, StandPart } from '../workers/server/stand';
 import { connections } from './db';
 import { FairQueue } from './fair-queue';
@@ -22,6 +23,7 @@ interface Tasks {
   readTyped: { input: { abc: string; widthPx: number }; output: Result<TypedPassage> };
   engravePassage: { input: EngraveTask; output: Engraving };
   engraveStand: { input: ReadAs & { widthPx: number }; output: StandPart };
+  printParts: { input: PrintTask; output: Uint8Array };
   changedForReader: { input: { before: ReadAs; after: ReadAs }; output: ChangedBar[] };
   likestPart: { input: { music: string; bytes: Uint8Array }; output: Result<LikestPart> };
   compareEditions: { input: { ours: string; theirs: string; marking: Marking }; output: ReturnType<typeof compareEditions> };
@@ -72,6 +74,7 @@ const LIMITS_OF: Readonly<Record<keyof Tasks, Limit>> = {
   readTyped: { ms: 6_000, msPerMb: 0, longFrom: 4 * KB },
   engravePassage: { ms: 7_000, msPerMb: 300, longFrom: 6 * MB },
   engraveStand: { ms: 20_000, msPerMb: 20_000, longFrom: 1_500 * KB },
+  printParts: { ms: 60_000, msPerMb: 20_000, longFrom: 0 },
   changedForReader: { ms: 8_000, msPerMb: 8_000, longFrom: 400 * KB },
   likestPart: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },
   compareEditions: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },

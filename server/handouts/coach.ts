@@ -2,6 +2,7 @@
 import { forPlayer } from '../../core/handout/frozen';
 import type { ChangedBar } from '../../core/handout/in-words';
 import type { AnswerKind } from '../../core/handout/shapes';
+import type { InstrumentKind } from '../../core/score/score';
 import type { Access } from '../access';
 import { db, type OfStudio } from '../db';
 import { noteDoing } from '../doors/doings';
@@ -37,6 +38,7 @@ export interface AnswerShown {
 export interface OutOfPart {
   partId: string;
   part: string;
+  instrument: InstrumentKind | null;
   last: { number: number; madeAt: Date; madeBy: string; word: string } | null;
   has: HasIt[];
   /** What the next one would say, for everybody; null where nothing changed. */
@@ -74,6 +76,7 @@ export async function outOfPiece(access: Access, pieceId: string, asker: Asker):
       return {
         partId: id,
         part: name,
+        instrument: now.instrument,
         last: last && { number: last.number, madeAt: last.madeAt, madeBy: last.madeBy, word: last.word },
         has: mine.map(({ partId: _, ...each }) => each),
         next: out.isChanged ? { number: (last?.number ?? 0) + 1, changes, ownMarks: Object.keys(now.frozen.own).length } : null,

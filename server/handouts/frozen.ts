@@ -1,6 +1,7 @@
 /** Freezing: what the players of a part would get now, and what they got. Each content is kept once. */
 import { toldOf, type Told } from '../../core/instruments/as-told';
 import { frozenOf, type Frozen, type SaidAlone } from '../../core/handout/frozen';
+import type { InstrumentKind } from '../../core/score/score';
 import type { Access } from '../access';
 import { db, type OfStudio, type Queryable } from '../db';
 import { markingOfPart } from '../markings';
@@ -14,7 +15,7 @@ const sha256 = (text: string): string => digestOf(utf8.encode(text));
 export interface FrozenNow {
   frozen: Frozen;
   music: string;
-  pieceId: string;
+  instrument: InstrumentKind | null;
   /** Who would get it: those who sit in the part, and the player of its Desk. */
   usual: string[];
 }
@@ -42,7 +43,7 @@ export async function frozenNow(access: Access, partId: string): Promise<FrozenN
     told: toldOf(settings),
   });
   const usual = [...new Set([...settings.seats, ...(settings.playerId ? [settings.playerId] : [])])];
-  return { frozen, music: music.text, pieceId: part.pieceId, usual };
+  return { frozen, music: music.text, instrument: settings.instrument ?? part.instrument, usual };
 }
 
 /** Of a frozen state what everybody gets, as it is kept. */

@@ -89,7 +89,8 @@ export async function engravedFor(access: OfStudio, frozen: FrozenForPlayer, wid
   });
 }
 
-async function readAs(access: OfStudio, { music, marking, told, tempo, line }: FrozenForPlayer, notFrozen = '') {
+/** What a worker needs of a frozen part. */
+export async function readAs(access: OfStudio, { music, marking, told, tempo, line }: FrozenForPlayer, notFrozen = '') {
   const text = (await frozenTexts(access, [music])).get(music) ?? notFrozen;
   if (text === '') throw new Error(`frozen music ${music} is gone`);
   return { music: text, marking, told, tempo, line };

@@ -98,6 +98,8 @@ const TABLE: Readonly<Record<string, Entry>> = {
   'GET /api/parts/[id]/live': { least: 'coach', params: part, query: '?since=0.0&page=of-the-tests&once=yes' },
   'GET /api/parts/[id]/answers': { least: 'coach', params: part },
   'GET /api/pieces/[id]/hand-outs': { least: 'coach', params: piece },
+  'GET /api/pieces/[id]/hand-outs/paper': { least: 'coach', params: piece },
+  'GET /api/stand/parts/[id]/paper': { least: 'player', params: part, comesTo: [200, 404] },
   'POST /api/hand-outs': { least: 'coach', body: { word: '', parts: [{ partId: randomUUID(), players: [] }] }, comesTo: [422] },
   'PUT /api/answers/[id]': { least: 'coach', params: ({ answer: id }) => ({ id }), body: { settled: true } },
   'GET /api/stand/parts/[id]/music': { least: 'player', params: part, query: '?width=600', comesTo: [200, 404] },

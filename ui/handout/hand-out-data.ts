@@ -6,6 +6,7 @@ import type { InstrumentKind } from '@/core/score/score';
 export interface PartOut {
   partId: string;
   part: string;
+  instrument: InstrumentKind | null;
   last: { number: number; madeAt: string; madeBy: string; word: string } | null;
   has: Array<{ playerId: string; name: string; openedAt: string | null; copied: number }>;
   next: { number: number; changes: ChangedBar[]; ownMarks: number } | null;
@@ -16,6 +17,8 @@ export interface PlayerOut {
   id: string;
   name: string;
   instrument: InstrumentKind;
+  /** Has a personal link in force: without one nothing can be opened. */
+  hasLink: boolean;
 }
 
 export interface AnswerOut {

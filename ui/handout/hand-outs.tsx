@@ -1,9 +1,11 @@
 'use client';
 
+import { Printer } from 'lucide-react';
+import Link from 'next/link';
 import { useState } from 'react';
 import { z } from 'zod';
 import { LIMITS } from '@/core/util/limits';
-import { Button } from '@/ui/kit/button';
+import { Button, buttonClass } from '@/ui/kit/button';
 import { Notice } from '@/ui/kit/notice';
 import { PageHeader } from '@/ui/kit/page-header';
 import { ProblemNote } from '@/ui/kit/problem';
@@ -31,6 +33,8 @@ export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
   const choiceOf = (part: PartOut): Chosen => changed[part.partId] ?? { isIn: part.usual.length > 0, players: part.usual };
   const going = parts.filter((part) => choiceOf(part).isIn && isDue(part, choiceOf(part)));
 
+  const without = players.filter(({ id, hasLink }) => !hasLink && parts.some((part) => choiceOf(part).players.includes(id))).map(({ name }) => name);
+
   async function handOut() {
     const told = await doing.send('POST', '/api/hand-outs', {
       word: word.trim(),
@@ -52,11 +56,26 @@ export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
 
   return (
     <div className="flex min-h-dvh flex-col">
-      <PageHeader path={[{ name: title, href: `/score/${pieceId}` }, 'Hand-outs']} />
+      <PageHeader path={[{ name: title, href: `/score/${pieceId}` }, 'Hand-outs']}>
+        {parts.some(({ last }) => last) && (
+          <a className={buttonClass()} href={`/api/pieces/${pieceId}/hand-outs/paper`} download>
+            <Printer size={15} aria-hidden /> All that is out, on paper
+          </a>
+        )}
+      </PageHeader>
       <main className="mx-auto grid w-full max-w-6xl grow gap-6 p-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
         <section aria-label="Parts" className="grid min-w-0 content-start gap-3">
           {doing.problem && <ProblemNote problem={doing.problem} onClose={doing.forget} />}
           {done && <Notice actions={<Button onClick={() => setDone(null)}>Fine</Button>}>Handed out. {done}</Notice>}
+          {without.length > 0 && (
+            <p className="text-[13px]">
+              {without.join(', ')} {without.length === 1 ? 'has' : 'have'} no personal link yet, and cannot open what is handed out:{' '}
+              <Link href="/studio?show=links" className="underline">
+                make their links
+              </Link>
+              .
+            </p>
+          )}
           {players.length === 0 && (
             <p className="text-soft">
               There is nobody to hand anything to yet: write down your players under Players, and give each their personal link in Studio.
@@ -66,6 +85,7 @@ export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
             {parts.map((part) => (
               <PartRow
                 key={part.partId}
+                pieceId={pieceId}
                 part={part}
                 players={players}
                 chosen={choiceOf(part)}

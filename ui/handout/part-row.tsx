@@ -6,6 +6,7 @@ import { agoInWords } from '@/ui/kit/when';
 import { isNewTo, type Chosen, type PartOut, type PlayerOut } from './hand-out-data';
 
 interface Props {
+  pieceId: string;
   part: PartOut;
   players: readonly PlayerOut[];
   chosen: Chosen;
@@ -13,12 +14,12 @@ interface Props {
 }
 
 /** One part: what is out, what would be next, and who gets it. */
-export function PartRow({ part, players, chosen, onChosen }: Props) {
+export function PartRow({ pieceId, part, players, chosen, onChosen }: Props) {
   const { partId, part: name, last, has, next } = part;
   const seen = has.filter(({ openedAt }) => openedAt !== null).length;
   return (
     <li className="grid gap-2 rounded-xl border border-line bg-sheet px-4 py-3">
-      <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <label className="flex min-h-7 min-w-0 cursor-pointer items-center gap-2 font-semibold">
           <input type="checkbox" checked={chosen.isIn} onChange={(event) => onChosen({ ...chosen, isIn: event.target.checked })} />
           <span className="truncate">{name}</span>
@@ -33,9 +34,16 @@ export function PartRow({ part, players, chosen, onChosen }: Props) {
             'not handed out yet'
           )}
         </span>
-        <Link href={`/desk/${partId}`} className="ml-auto underline">
-          Desk
-        </Link>
+        <span className="ml-auto flex gap-3">
+          {last && (
+            <a href={`/api/pieces/${pieceId}/hand-outs/paper?part=${partId}`} download className="underline">
+              On paper
+            </a>
+          )}
+          <Link href={`/desk/${partId}`} className="underline">
+            Desk
+          </Link>
+        </span>
       </div>
       <WhoGetsIt part={part} players={players} chosen={chosen} onChosen={onChosen} />
       {last && next && <Next next={next} />}
@@ -66,15 +74,17 @@ function Next({ next: { number, changes, ownMarks } }: { next: NonNullable<PartO
 }
 
 /** Everybody of the studio, those who get it first. */
-function WhoGetsIt({ part, players, chosen, onChosen }: Props) {
-  const rank = ({ id }: PlayerOut) => (part.usual.includes(id) ? 0 : 1);
+function WhoGetsIt({ part, players, chosen, onChosen }: Omit<Props, 'pieceId'>) {
+  const rank = ({ id, instrument }: PlayerOut) => (part.usual.includes(id) ? 0 : instrument === part.instrument ? 1 : 2);
   const inOrder = [...players].sort((a, b) => rank(a) - rank(b) || a.name.localeCompare(b.name));
   return (
     <div role="group" aria-label={`Who gets ${part.part}`} className="flex flex-wrap gap-1.5">
-      {inOrder.map(({ id, name }) => {
+      {inOrder.map(({ id, name, hasLink }) => {
         const isChosen = chosen.players.includes(id);
         const given = part.has.find(({ playerId }) => playerId === id);
-        const state = given ? (given.openedAt ? 'opened' : 'not opened yet') : isChosen ? 'new to it' : '';
+        const state = [given ? (given.openedAt ? 'opened' : 'not opened yet') : isChosen ? 'new to it' : '', isChosen && !hasLink ? 'no link yet' : '']
+          .filter(Boolean)
+          .join(', ');
         return (
           <span
             key={id}

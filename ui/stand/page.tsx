@@ -83,7 +83,7 @@ function System({ stand, system, scale, onBar, onNote }: SystemProps) {
                     type="button"
                     aria-label={`Note ${numbers.get(note)}, ${note.at}: ${note.text}`}
                     title={note.text}
-                    className="min-w-[18px] cursor-pointer rounded-sm border border-spruce bg-sheet px-0.5 text-[12px] leading-[15px] text-spruce"
+                    className="min-w-[18px] cursor-pointer rounded-full border border-spruce bg-sheet px-0.5 text-[12px] leading-[15px] text-spruce"
                     onClick={onNote}
                   >
                     {numbers.get(note)}

@@ -1,8 +1,8 @@
 'use client';
 
-import { ChevronLeft, ChevronRight, Maximize, MessageSquare, ZoomIn, ZoomOut } from 'lucide-react';
+import { ChevronLeft, ChevronRight, Maximize, MessageSquare, Printer, ZoomIn, ZoomOut } from 'lucide-react';
 import Link from 'next/link';
-import { Button } from '@/ui/kit/button';
+import { Button, buttonClass } from '@/ui/kit/button';
 import { IconButton } from '@/ui/kit/icon-button';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import { ZOOMS, type StandModel } from './use-stand';
@@ -24,7 +24,10 @@ export function StandBar({ stand, panel, onPanel, onAnswer }: Props) {
   const left = sheet.changes?.bars.filter(({ barIndex }) => !said.copied.has(barIndex ?? -1)).length ?? 0;
   const hurried = turns.filter((each) => each.hurried).length;
   return (
-    <nav aria-label="Stand" className="flex min-h-11 shrink-0 flex-wrap items-center gap-2 border-b border-line px-3 py-1 text-[13px]">
+    <nav
+      aria-label="Stand"
+      className="flex min-h-11 shrink-0 items-center gap-2 overflow-x-auto border-b border-line px-3 py-1 text-[13px] whitespace-nowrap *:shrink-0"
+    >
       <Link href={sheet.as === null ? '/stand' : `/stand?as=${sheet.as}`} className="shrink-0 underline">
         {sheet.as === null ? 'My parts' : 'Their parts'}
       </Link>
@@ -43,7 +46,10 @@ export function StandBar({ stand, panel, onPanel, onAnswer }: Props) {
           Turns{hurried > 0 ? ` (${hurried} in a hurry)` : ''}
         </Button>
       )}
-      <span className="grow" />
+      <span className="grow max-sm:hidden" />
+      <a className={buttonClass({ small: true })} href={`/api/stand/parts/${sheet.partId}/paper${sheet.as === null ? '' : `?as=${sheet.as}`}`} download>
+        <Printer size={14} aria-hidden /> On paper
+      </a>
       {sheet.as === null && (
         <IconButton label="Say something about this part" onClick={onAnswer}>
           <MessageSquare size={16} aria-hidden />

@@ -16,7 +16,8 @@ import { useWakeLock } from './use-wake-lock';
 export function Stand({ sheet }: { sheet: SheetData }) {
   const stand = useStand(sheet);
   // What changed is seen before one plays.
-  const [panel, setPanel] = useState<Panel | null>(sheet.changes?.bars.some(({ barIndex }) => !sheet.copied.includes(barIndex ?? -1)) ? 'changes' : null);
+  const isToCopy = sheet.as === null && sheet.changes?.bars.some(({ barIndex }) => !sheet.copied.includes(barIndex ?? -1));
+  const [panel, setPanel] = useState<Panel | null>(isToCopy ? 'changes' : null);
   const [asking, setAsking] = useState<{ bar: number | null } | null>(null);
   useWakeLock();
   useTurnKeys(stand, panel === null && asking === null);

@@ -30,6 +30,7 @@ import { partFrom } from './parts';
 
 export { checkPart } from './check-part';
 export { carryOver, compareEditions, likestPart } from './editions';
+export { printParts } from './paper';
 export { changedForReader, engraveStand } from './stand';
 
 export interface ReadPart {

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { pageAccess } from '@/app/door';
+import { linksOf } from '@/server/doors/people';
 import { answersTo, outOfPiece } from '@/server/handouts/coach';
 import { partById } from '@/server/parts';
 import { players } from '@/server/players';
@@ -14,14 +15,14 @@ export const metadata: Metadata = { title: 'Hand-outs' };
 export default async function Page({ params }: { params: Promise<{ pieceId: string }> }) {
   const access = await pageAccess();
   const { pieceId } = await params;
-  const [parts, people] = await Promise.all([outOfPiece(access, pieceId, OURSELVES), players(access)]);
+  const [parts, people, links] = await Promise.all([outOfPiece(access, pieceId, OURSELVES), players(access), linksOf(access)]);
   if (!parts) notFound();
   const [about, ...answers] = await Promise.all([partById(access, parts[0]!.partId), ...parts.map(({ partId }) => answersTo(access, { partId }))]);
   return (
     <HandOuts
       pieceId={pieceId}
       title={about!.title}
-      players={people.map(({ id, name, instrument }) => ({ id, name, instrument }))}
+      players={people.map(({ id, name, instrument }) => ({ id, name, instrument, hasLink: links.some(({ playerId }) => playerId === id) }))}
       answers={answers.flat().map(({ at, settledAt, ...answer }) => ({ ...answer, at: at.toISOString(), isSettled: settledAt !== null }))}
       parts={parts.map(({ last, has, ...part }) => ({
         ...part,

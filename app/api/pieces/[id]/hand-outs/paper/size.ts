@@ -1,0 +1,4 @@
+import type { PaperName } from '@/workers/server/paper';
+
+/** `?paper=letter`, else A4. */
+export const paperFrom = (request: Request): PaperName => (new URL(request.url).searchParams.get('paper') === 'letter' ? 'letter' : 'a4');
