@@ -40,7 +40,7 @@ import { bad, good, type Result } from '../core/util/result';
 import { readMarks, withCorrections } from './marks';
 import { choosePart, markedScore } from './choose';
 import { scoreValue } from './score';
-import type { Options } from './options';
+import type { Answering, Options } from './options';
 import { readPreferences, type Preferences } from './preferences';
 import { TICKS_PER_QUARTER } from '../core/score/ticks';
 
@@ -52,7 +52,7 @@ export interface Outcome {
 
 /** What every command about a part knows. */
 interface Asked {
-  options: Options;
+  options: Options & { command: Answering };
   parts: readonly Part[];
   /** As told, before the edits of the marks. */
   part: Part;
@@ -72,7 +72,11 @@ const planned = ({ part, marking, player, options, within }: Asked) => {
   return { part: edited, player, clock, marking, alternatives: options.alternatives, ...(within ? { within } : {}) };
 };
 
-export function run(options: Options, bytes: Uint8Array, marksText: string | null): Result<Outcome> {
+export function run(all: Options, bytes: Uint8Array, marksText: string | null): Result<Outcome> {
+  const { command } = all;
+  // Needs the engraver, which nothing else here does.
+  if (command === 'print') return bad('command', 'Paper is made by a program of its own.', 'Run bin/omaggio print.');
+  const options = { ...all, command };
   const read = readScoreBytes(bytes);
   if (!read.ok) return read;
   const { score } = read.value;

@@ -2,7 +2,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { problemText, type Problem } from '../core/util/result';
 import { run } from './commands';
-import { readOptions, USAGE } from './options';
+import { readOptions, USAGE, type Answering } from './options';
 import { forPeople } from './table';
 
 function main(argv: readonly string[]): number {
@@ -12,7 +12,7 @@ function main(argv: readonly string[]): number {
   }
   const options = readOptions(argv);
   if (!options.ok) return fail(options.problem, null);
-  const { file } = options.value;
+  const { file, command } = options.value;
   let bytes: Buffer;
   let marks: string | null;
   try {
@@ -28,7 +28,7 @@ function main(argv: readonly string[]): number {
   const outcome = run(options.value, bytes, marks);
   if (!outcome.ok) return fail(outcome.problem, file);
   if (options.value.out !== null && outcome.value.marked) writeFileSync(options.value.out, outcome.value.marked);
-  process.stdout.write(options.value.json ? `${JSON.stringify(outcome.value.value)}\n` : `${forPeople(options.value.command, outcome.value.value)}\n`);
+  process.stdout.write(options.value.json ? `${JSON.stringify(outcome.value.value)}\n` : `${forPeople(command as Answering, outcome.value.value)}\n`);
   return 0;
 }
 

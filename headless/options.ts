@@ -9,8 +9,11 @@ import type { InstrumentKind } from '../core/score/score';
 import { DENSITIES, type Density } from '../core/left-hand/worth-writing';
 import { preferenceHelp } from './preferences';
 
-export const COMMANDS = ['parts', 'notes', 'finger', 'bow', 'check', 'score'] as const;
+export const COMMANDS = ['parts', 'notes', 'finger', 'bow', 'check', 'score', 'print'] as const;
+export const PAPER_NAMES = ['a4', 'letter'] as const;
 export type Command = (typeof COMMANDS)[number];
+/** Those that answer in words and numbers. */
+export type Answering = Exclude<Command, 'print'>;
 
 export interface Options {
   command: Command;
@@ -38,6 +41,11 @@ export interface Options {
   ceiling: 'best' | 'planned';
   alternatives: number;
   out: string | null;
+  paper: (typeof PAPER_NAMES)[number];
+  /** Height of the staff on paper, mm. */
+  staffMm: number;
+  /** Of a divided part, from 0; null for all that is printed. */
+  line: number | null;
 }
 
 export const USAGE = `bin/omaggio COMMAND FILE [options]      FILE may be - for standard input
@@ -48,6 +56,7 @@ export const USAGE = `bin/omaggio COMMAND FILE [options]      FILE may be - for 
   bow       bow directions and distribution, the best first
   check     what will go wrong, and the tempo at which it does not
   score     which parts play together, what differs in them, and the tempo for all
+  print     a part on paper, marks and all, in pages that can be turned (-o FILE.pdf)
   doctor    what is wrong with the data of the Omaggio that bin/start starts, and what to do (no FILE)
 
   --part NAME|ID|NUMBER     which part (the first string part otherwise)
@@ -67,8 +76,34 @@ ${preferenceHelp()}
   --write sparse|usual|every-note   how many fingers are written into it
   --ceiling best|planned    with check: tempi with the best marks for each, or with the plan for the wanted tempo alone
   --remedies all|none       with check: whether what helps is worked out for every finding
+  --paper a4|letter         with print
+  --staff 6.8               with print: height of the staff in mm, 4 to 9
+  --line 1                  with print: only this line of a divided part
   --json                    for programs
 `;
+
+const FLAGS = {
+  part: { type: 'string' },
+  bars: { type: 'string' },
+  instrument: { type: 'string' },
+  tuning: { type: 'string' },
+  sounds: { type: 'string' },
+  level: { type: 'string' },
+  hand: { type: 'string' },
+  against: { type: 'string' },
+  tempo: { type: 'string' },
+  set: { type: 'string', multiple: true },
+  marks: { type: 'string' },
+  remedies: { type: 'string' },
+  ceiling: { type: 'string' },
+  write: { type: 'string' },
+  alternatives: { type: 'string', short: 'k' },
+  out: { type: 'string', short: 'o' },
+  paper: { type: 'string' },
+  staff: { type: 'string' },
+  line: { type: 'string' },
+  json: { type: 'boolean' },
+} as const;
 
 export function readOptions(argv: readonly string[]): Result<Options> {
   let parsed;
@@ -76,25 +111,7 @@ export function readOptions(argv: readonly string[]): Result<Options> {
     parsed = parseArgs({
       args: [...argv],
       allowPositionals: true,
-      options: {
-        part: { type: 'string' },
-        bars: { type: 'string' },
-        instrument: { type: 'string' },
-        tuning: { type: 'string' },
-        sounds: { type: 'string' },
-        level: { type: 'string' },
-        hand: { type: 'string' },
-        against: { type: 'string' },
-        tempo: { type: 'string' },
-        set: { type: 'string', multiple: true },
-        marks: { type: 'string' },
-        remedies: { type: 'string' },
-        ceiling: { type: 'string' },
-        write: { type: 'string' },
-        alternatives: { type: 'string', short: 'k' },
-        out: { type: 'string', short: 'o' },
-        json: { type: 'boolean' },
-      },
+      options: FLAGS,
     });
   } catch (error) {
     return bad('command line', `${(error as Error).message.split('. ')[0]}.`, 'Run bin/omaggio without arguments to see all options.');
@@ -126,6 +143,8 @@ export function readOptions(argv: readonly string[]): Result<Options> {
   if (!ceiling.ok) return ceiling;
   const alternatives = numberIn('-k', values.alternatives ?? '3', 1, 12);
   if (!alternatives.ok) return alternatives;
+  const onPaper = paperOptions(values);
+  if (!onPaper.ok) return onPaper;
   const set = (values.set ?? []).map((entry) => splitOnce(entry, '=')).map(([name, value]) => [name, value ?? ''] as const);
   return good({
     command: command.value,
@@ -148,7 +167,18 @@ export function readOptions(argv: readonly string[]): Result<Options> {
     ceiling: ceiling.value,
     alternatives: Math.round(alternatives.value),
     out: values.out ?? null,
+    ...onPaper.value,
   });
+}
+
+function paperOptions(values: { paper?: string; staff?: string; line?: string }): Result<Pick<Options, 'paper' | 'staffMm' | 'line'>> {
+  const paper = oneOf('--paper', values.paper ?? 'a4', PAPER_NAMES);
+  if (!paper.ok) return paper;
+  const staffMm = numberIn('--staff', values.staff ?? '6.8', 4, 9);
+  if (!staffMm.ok) return staffMm;
+  const line = values.line === undefined ? good(null) : numberIn('--line', values.line, 1, 20);
+  if (!line.ok) return line;
+  return good({ paper: paper.value, staffMm: staffMm.value, line: line.value === null ? null : Math.round(line.value) - 1 });
 }
 
 /** A preset, or millimetres from first to fourth finger. */

@@ -1,7 +1,7 @@
 /** The values of bin/omaggio as tables for people. */
 import type { z } from 'zod';
 import type { bowShape, checkShape, fingerShape, notesShape, partsShape, scoreShape } from './shapes';
-import type { Command } from './options';
+import type { Answering } from './options';
 
 type Row = ReadonlyArray<string | number>;
 
@@ -18,7 +18,7 @@ export function table(rows: readonly Row[]): string {
     .join('\n');
 }
 
-export function forPeople(command: Command, value: unknown): string {
+export function forPeople(command: Answering, value: unknown): string {
   switch (command) {
     case 'parts': {
       const { parts, warnings } = value as z.infer<typeof partsShape>;

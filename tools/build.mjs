@@ -6,7 +6,15 @@ import { build } from 'esbuild';
 
 const shared = { bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', tsconfig: 'tsconfig.json', logLevel: 'warning' };
 
-const headless = { ...shared, entryPoints: ['headless/main.ts'], outfile: '.next/tools/omaggio.mjs' };
+const headless = {
+  ...shared,
+  entryPoints: [
+    { in: 'headless/main.ts', out: 'omaggio' },
+    { in: 'headless/print.ts', out: 'print' },
+  ],
+  outdir: '.next/tools',
+  outExtension: { '.js': '.mjs' },
+};
 const all = [
   headless,
   { ...shared, entryPoints: ['workers/server/tasks.ts'], outfile: '.next/workers/tasks.mjs' },

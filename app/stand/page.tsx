@@ -5,7 +5,7 @@ import { StandList } from '@/ui/stand/stand-list';
 import { readerOf } from './reader';
 
 export const dynamic = 'force-dynamic';
-export const metadata = { title: 'Stand' };
+export const metadata = { title: 'Stand', manifest: '/stand/manifest' };
 
 interface Props {
   searchParams: Promise<Record<string, string | string[] | undefined>>;

@@ -62,8 +62,28 @@ test('handed out, read on a tablet, answered without a network, corrected, ticke
   for (let i = 0; i < 3; i++) await stand.getByRole('button', { name: 'Larger music' }).click();
   await expect.poll(async () => Number(/of (\d+)/.exec((await pageNumber(stand).textContent()) ?? '')?.[1] ?? 0)).toBeGreaterThan(pages);
 
-  // Without a network what is said is kept, and sent once there is one.
+  // Without a network the part is there all the same; what is said is kept, and sent once there is one.
+  await expect
+    .poll(() =>
+      stand.evaluate(
+        async () => (await caches.keys()).length && (await (await caches.open('omaggio-stand-1')).keys()).some(({ url }) => url.includes('/music?')),
+      ),
+    )
+    .toBe(true);
   await stand.context().setOffline(true);
+  expect(
+    await stand.evaluate(() =>
+      fetch('/stand/icon?never-seen').then(
+        ({ ok }) => ok,
+        () => false,
+      ),
+    ),
+  ).toBe(false);
+  await stand.reload();
+  await expect(stand.locator('.engraving svg').first()).toBeVisible();
+  await stand.keyboard.press('PageDown');
+  await expect(pageNumber(stand)).toHaveText(/^page 2 of/);
+  await stand.keyboard.press('PageUp');
   await stand.getByRole('button', { name: /^Bar 2:/ }).focus();
   await stand.keyboard.press('Enter');
   const dialog = stand.getByRole('dialog', { name: 'About bar 2' });
@@ -84,7 +104,15 @@ test('handed out, read on a tablet, answered without a network, corrected, ticke
     })
     .toContain('the stretch to the fourth finger');
   await expect(page.getByRole('region', { name: 'Answers' })).toContainText('until you have spoken');
-  await page.getByRole('button', { name: 'Dealt with' }).click();
+  // It stands among the findings of the Desk until it is dealt with.
+  await page.goto(`/desk/${firstPartId}`);
+  await ready(page);
+  const told = page.getByRole('region', { name: 'From players' });
+  if (!(await told.isVisible())) await page.getByRole('tab', { name: /^Findings/ }).click();
+  await expect(told).toContainText('the stretch to the fourth finger');
+  await told.getByRole('button', { name: 'Dealt with' }).click();
+  await expect(told).toHaveCount(0);
+  await page.goto(`/hand-out/${pieceId}`);
   await expect(page.getByRole('button', { name: 'Take it up again' })).toBeVisible();
 
   // The coach corrects; marks that are not handed out yet are nobody's but hers.

@@ -70,6 +70,9 @@ const set = () => [
 const TABLE: Readonly<Record<string, Entry>> = {
   'GET /api/health': { least: 'nobody' },
   'GET /pdf-tools/[folder]/[file]': { least: 'nobody', params: () => ({ folder: 'wasm', file: 'none.wasm' }), comesTo: [404] },
+  'GET /stand/worker': { least: 'nobody' },
+  'GET /stand/manifest': { least: 'nobody' },
+  'GET /stand/icon': { least: 'nobody' },
   'GET /first': { least: 'nobody', comesTo: [303] },
   'GET /key/[key]': { least: 'nobody', params: () => ({ key: 'wrong' }), comesTo: [303] },
   'GET /link/[token]': { least: 'nobody', params: () => ({ token: 'wrong' }), comesTo: [303] },

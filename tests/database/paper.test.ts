@@ -1,5 +1,8 @@
 /** Parts on paper, read again by a package that did not make them; and against the engraver's own picture. */
-import { readFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { NOTHING_TOLD } from '../../core/instruments/as-told';
 import { partDocument } from '../../core/formats/musicxml/part-document';
 import { readScoreBytes } from '../../core/formats/read';
@@ -113,4 +116,27 @@ test('the engraver is asked once; pages are those that cost least', async () => 
   expect(pages.at(-1)!.to).toBe(stand.systems.length - 1);
   expect(stand.systems.at(-1)!.lastBar).toBe(demo().bars - 1);
   expect(stand.systems.flatMap(({ barIndices }) => barIndices).every((bar, i, all) => i === 0 || bar > all[i - 1]!)).toBe(true);
+});
+
+test('bin/omaggio print writes a part, and says what is wrong in one line', () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'omaggio-paper-'));
+  const out = path.join(folder, 'part.pdf');
+  // From another folder, as one works.
+  const run = (...args: string[]) => spawnSync(path.resolve('bin/omaggio'), ['print', ...args], { cwd: folder, encoding: 'utf8' });
+  const score = path.resolve('demo/scores/mill-race-serenade.musicxml');
+  const { status, stdout } = run(score, '--part', 'Viola', '--paper', 'letter', '-o', out);
+  expect([status, stdout]).toEqual([0, `Mill Race Serenade, Viola: ${out}\n`]);
+  const { pages } = readPdf(readFileSync(out));
+  expect(pages[0]!.width).toBe(612);
+  expect(textOf(pages[0]!)).toContain('Viola');
+  for (const [args, said] of [
+    [[score], '-o: It is missing.'],
+    [[score, '--staff', '20', '-o', out], '--staff: "20" is no number from 4 to 9.'],
+    [['none.musicxml', '-o', out], 'none.musicxml: It cannot be read (ENOENT).'],
+    [[score, '--part', 'Harp', '-o', out], 'The score has no such part.'],
+  ] as const) {
+    const failed = run(...args);
+    expect([failed.status, failed.stderr.trim().split('\n').length, failed.stderr.includes(said)]).toEqual([2, 1, true]);
+  }
+  rmSync(folder, { recursive: true });
 });

@@ -1,14 +1,11 @@
 'use client';
 
 import Link from 'next/link';
-import type { AnswerKind } from '@/core/handout/shapes';
 import { Button } from '@/ui/kit/button';
 import { ProblemNote } from '@/ui/kit/problem';
 import { useDoing } from '@/ui/kit/use-doing';
 import { agoInWords } from '@/ui/kit/when';
 import type { AnswerOut } from './hand-out-data';
-
-const SAID: Readonly<Record<AnswerKind, string>> = { hurts: 'hurts', 'does not work': 'does not work', question: 'question', words: '' };
 
 /** What players answered; what hurts first, what is dealt with last. */
 export function Answers({ answers }: { answers: readonly AnswerOut[] }) {
@@ -34,7 +31,7 @@ export function Answers({ answers }: { answers: readonly AnswerOut[] }) {
                 {answer.part}
                 {answer.bar === null ? '' : `, bar ${answer.bar}`}
               </Link>
-              <span>{SAID[answer.kind]}</span>
+              <span>{answer.kind === 'words' ? '' : answer.kind}</span>
               <span className="ml-auto text-[13px] text-soft" suppressHydrationWarning>
                 {agoInWords(answer.at)}
               </span>

@@ -27,7 +27,6 @@ const doneShape = z.object({ handedOut: z.array(z.object({ part: z.string(), num
 /** What is out of a piece and what changed since; handing it out. */
 export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
   const [changed, setChanged] = useState<Readonly<Record<string, Chosen>>>({});
-  const [word, setWord] = useState('');
   const [done, setDone] = useState<string | null>(null);
   const doing = useDoing();
   const choiceOf = (part: PartOut): Chosen => changed[part.partId] ?? { isIn: part.usual.length > 0, players: part.usual };
@@ -35,13 +34,13 @@ export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
 
   const without = players.filter(({ id, hasLink }) => !hasLink && parts.some((part) => choiceOf(part).players.includes(id))).map(({ name }) => name);
 
-  async function handOut() {
+  async function handOut(word: string): Promise<boolean> {
     const told = await doing.send('POST', '/api/hand-outs', {
-      word: word.trim(),
+      word,
       parts: going.map((part) => ({ partId: part.partId, players: choiceOf(part).players })),
     });
     const parsed = told && doneShape.safeParse(told);
-    if (!parsed?.success) return;
+    if (!parsed?.success) return false;
     setDone(
       parsed.data.handedOut
         .map(
@@ -50,8 +49,8 @@ export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
         )
         .join(' · '),
     );
-    setWord('');
     setChanged({});
+    return true;
   }
 
   return (
@@ -67,15 +66,7 @@ export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
         <section aria-label="Parts" className="grid min-w-0 content-start gap-3">
           {doing.problem && <ProblemNote problem={doing.problem} onClose={doing.forget} />}
           {done && <Notice actions={<Button onClick={() => setDone(null)}>Fine</Button>}>Handed out. {done}</Notice>}
-          {without.length > 0 && (
-            <p className="text-[13px]">
-              {without.join(', ')} {without.length === 1 ? 'has' : 'have'} no personal link yet, and cannot open what is handed out:{' '}
-              <Link href="/studio?show=links" className="underline">
-                make their links
-              </Link>
-              .
-            </p>
-          )}
+          <WithoutLinks names={without} />
           {players.length === 0 && (
             <p className="text-soft">
               There is nobody to hand anything to yet: write down your players under Players, and give each their personal link in Studio.
@@ -93,38 +84,63 @@ export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
               />
             ))}
           </ul>
-          <form
-            className="sticky bottom-0 grid gap-2 border-t border-line bg-paper py-3"
-            onSubmit={(event) => {
-              event.preventDefault();
-              void handOut();
-            }}
-          >
-            <label className="grid gap-1">
-              A word to the players
-              <textarea
-                className="field w-full"
-                rows={2}
-                maxLength={LIMITS.handoutWord}
-                value={word}
-                onChange={(event) => setWord(event.target.value)}
-                placeholder="Bowings up to E for Thursday"
-              />
-            </label>
-            <span className="flex flex-wrap items-center gap-3">
-              <Button look="spruce" type="submit" disabled={going.length === 0 || doing.busy}>
-                {going.length === 0 ? 'Nothing to hand out' : `Hand out ${going.length === 1 ? going[0]!.part : `${going.length} parts`}`}
-              </Button>
-              <span className="text-soft">
-                {going.length === 0
-                  ? 'Every part that is chosen is out as it stands.'
-                  : 'What the players get is frozen: later marks stay here until you hand out again.'}
-              </span>
-            </span>
-          </form>
+          <SendForm going={going} isBusy={doing.busy} onSend={handOut} />
         </section>
         <Answers answers={answers} />
       </main>
     </div>
+  );
+}
+
+/** Who would get something and cannot open it. */
+function WithoutLinks({ names }: { names: readonly string[] }) {
+  if (names.length === 0) return null;
+  return (
+    <p className="text-[13px]">
+      {names.join(', ')} {names.length === 1 ? 'has' : 'have'} no personal link yet, and cannot open what is handed out:{' '}
+      <Link href="/studio?show=links" className="underline">
+        make their links
+      </Link>
+      .
+    </p>
+  );
+}
+
+/** The word to the players, and handing out. */
+function SendForm({ going, isBusy, onSend }: { going: readonly PartOut[]; isBusy: boolean; onSend(word: string): Promise<boolean> }) {
+  const [word, setWord] = useState('');
+  const send = async () => {
+    if (await onSend(word.trim())) setWord('');
+  };
+  return (
+    <form
+      className="sticky bottom-0 grid gap-2 border-t border-line bg-paper py-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+    >
+      <label className="grid gap-1">
+        A word to the players
+        <textarea
+          className="field w-full"
+          rows={2}
+          maxLength={LIMITS.handoutWord}
+          value={word}
+          onChange={(event) => setWord(event.target.value)}
+          placeholder="Bowings up to E for Thursday"
+        />
+      </label>
+      <span className="flex flex-wrap items-center gap-3">
+        <Button look="spruce" type="submit" disabled={going.length === 0 || isBusy}>
+          {going.length === 0 ? 'Nothing to hand out' : `Hand out ${going.length === 1 ? going[0]!.part : `${going.length} parts`}`}
+        </Button>
+        <span className="text-soft">
+          {going.length === 0
+            ? 'Every part that is chosen is out as it stands.'
+            : 'What the players get is frozen: later marks stay here until you hand out again.'}
+        </span>
+      </span>
+    </form>
   );
 }

@@ -9,6 +9,7 @@ import { getJson, useAnswer } from '@/ui/kit/queries';
 import { outbox } from '@/ui/unsent/browser';
 import type { StandPart } from '@/workers/server/stand';
 import type { SheetData, StandAnswer } from './stand-data';
+import { useOffline } from './use-offline';
 
 const standShape = z.object({
   systems: z.array(
@@ -85,6 +86,7 @@ export function useStand(sheet: SheetData) {
     ask: screen.width > 0 ? (signal) => getJson(url, standShape, { signal }) : null,
     keep: true,
   });
+  useOffline(music ? url : null);
   const drawnWidth = music?.systems[0]?.widthPx ?? width;
   const scale = (pageWidth - 2 * MARGIN.x) / drawnWidth;
   const paper: Paper = useMemo(() => {

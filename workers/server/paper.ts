@@ -1,6 +1,6 @@
 /** Parts on paper: vector PDF with its fonts inside, out of the same engraving as on the screen, black on white. */
 import { readFileSync } from 'node:fs';
-import path from 'node:path';
+import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
 import { changedLine, type ChangedBar } from '../../core/handout/in-words';
 import { NOTE_LABELS } from '../../core/marking/notes';
@@ -48,7 +48,9 @@ const FONTS: Readonly<Record<string, string>> = {
   'Serif bold': '700Bold/SourceSerif4_700Bold.ttf',
   'Serif italic': '400Regular_Italic/SourceSerif4_400Regular_Italic.ttf',
 };
-const fontFile = (file: string): Buffer => readFileSync(path.join('node_modules', '@expo-google-fonts', 'source-serif-4', file));
+/** From wherever the program is run. */
+const resolve = createRequire(import.meta.url);
+const fontFile = (file: string): Buffer => readFileSync(resolve.resolve(`@expo-google-fonts/source-serif-4/${file}`));
 
 /** All sheets one after the other, each from a page of its own. */
 export async function printParts({ sheets, paper, staffMm }: PrintTask): Promise<Uint8Array> {

@@ -7,7 +7,7 @@ import { Stand } from '@/ui/stand/stand';
 import { readerOf } from '../reader';
 
 export const dynamic = 'force-dynamic';
-export const metadata: Metadata = { title: 'Stand' };
+export const metadata: Metadata = { title: 'Stand', manifest: '/stand/manifest' };
 
 interface Props {
   params: Promise<{ partId: string }>;

@@ -12,6 +12,7 @@ import { useDesk } from '../model/desk';
 import { addressQuery } from '../model/passage-asked';
 import { FindingCard } from './finding-card';
 import { FindingsFilter } from './findings-filter';
+import { FromPlayers } from './from-players';
 import { InTune } from './in-tune';
 
 export function FindingsTab() {
@@ -33,6 +34,7 @@ export function FindingsTab() {
       <Link href={`/desk/${data.part.id}/check${back}`} className="flex min-h-6 items-center gap-1.5 text-[13px] font-semibold underline">
         <Printer size={14} aria-hidden /> Check sheet for the lesson
       </Link>
+      <FromPlayers />
       <FindingsFilter shown={shown.length} />
       <InTune />
       {findings.length === 0 && <p className="text-soft">Nothing in {passage.name} passes a threshold for this player at this tempo.</p>}
