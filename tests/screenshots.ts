@@ -166,7 +166,6 @@ const SHOTS: readonly Shot[] = [
       await page.mouse.up();
     },
   },
-  { name: 'played-on', part: ["The Lock-keeper's Song", 'Voice'] },
   {
     name: 'check-sheet',
     part: ['Staircase', 'Violin'],
@@ -189,32 +188,34 @@ const SHOTS: readonly Shot[] = [
     },
   },
   {
-    name: 'desk-clash',
-    part: ['Staircase', 'Violin'],
-    bars: '1-8',
+    name: 'hand-outs',
     act: async (page) => {
-      const elsewhere = await page.context().browser()!.newContext();
-      await elsewhere.addCookies([browserCookie(inside)]);
-      const other = await elsewhere.newPage();
-      await other.goto(page.url());
-      await other.locator('[data-report=true]').waitFor();
-      await page.context().setOffline(true);
-      for (const [who, keys] of [
-        [other, ['ArrowRight', 'ArrowRight', '1', 'ArrowRight', 'd', 'ArrowRight', '2']],
-        [page, ['ArrowRight', 'ArrowRight', '3', 'ArrowRight', 'u', 'ArrowRight', '2', 'ArrowRight', '4']],
-      ] as const) {
-        await focus(who);
-        for (const key of keys) await press(who, key);
-      }
-      await other.locator('[data-save=saved]').waitFor();
-      await elsewhere.close();
-      await page.context().setOffline(false);
-      await page.getByRole('button', { name: 'Store these' }).waitFor();
-      await page.locator('[data-engraved=true]').waitFor();
+      const address = await page.locator('a[href^="/hand-out/"]').first().getAttribute('href');
+      const part = await page.getByRole('link', { name: /^Violin I 129/ }).getAttribute('href');
+      // Something was marked since.
+      await page.goto(new URL(`${part}?bars=49-64`, page.url()).href);
+      await page.locator('[data-report=true]').waitFor();
+      await focus(page);
+      await press(page, 'ArrowRight', 12);
+      await press(page, 'u');
+      await press(page, 'ArrowRight', 3);
+      await press(page, '2');
+      await page.locator('[data-save=saved]').waitFor();
+      await page.goto(new URL(address!, page.url()).href);
       await page
-        .getByRole('radio', { name: /theirs/ })
+        .getByText(/bars? changed/)
         .first()
-        .check();
+        .waitFor();
+    },
+  },
+  {
+    name: 'stand',
+    size: { width: 820, height: 1000 },
+    act: async (page) => {
+      await page.goto(new URL((await page.locator('a[href^="/hand-out/"]').first().getAttribute('href'))!, page.url()).href);
+      await page.goto(new URL((await page.getByRole('link', { name: 'Violin I on the stand of Ines' }).getAttribute('href'))!, page.url()).href);
+      await page.locator('.engraving svg').first().waitFor();
+      await press(page, 'PageDown');
     },
   },
   { name: 'desk-tablet', part: ['Evening Barge', 'Viola'], size: { width: 820, height: 1180 } },

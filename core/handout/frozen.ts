@@ -1,12 +1,11 @@
 /**
  * What the players of a part get, frozen: the part's document, the marks that are for players, each player's own, who has which line of a
  * divided part, the wanted tempo. Everything that is the coach's alone stays out: what is set aside, where a mark came from and
- * why, who made it, why something was left apart.
+ * why, who made it.
  */
 import { NOTHING_TOLD, toldOf, type Told } from '../instruments/as-told';
 import { withVariant } from '../marking/variant';
-import { splitKey, type Mark, type Marking } from '../marking/mark';
-import { MARKS } from '../marking/kinds';
+import type { Mark, Marking } from '../marking/mark';
 
 /** `${target}|${kind}` → what the mark says. */
 export type Said = Readonly<Record<string, string>>;
@@ -37,18 +36,14 @@ export interface ToFreeze extends Pick<Frozen, 'title' | 'composer' | 'part' | '
   told: Told;
 }
 
-/** Whether players read a kind of mark at all. */
-const isForPlayers = (key: string): boolean => MARKS[splitKey(key).kind]?.forPlayers !== false;
-
 /** The frozen state of a part as it stands. */
 export function frozenOf({ marking, variants, told, lines, title, composer, part, music, tempo }: ToFreeze): Frozen {
   const marks: Record<string, string> = {};
-  for (const [key, mark] of inOrder(marking)) if (!mark.off && isForPlayers(key)) marks[key] = mark.value;
+  for (const [key, mark] of inOrder(marking)) if (!mark.off) marks[key] = mark.value;
   const own: Record<string, SaidAlone> = {};
   for (const [player, variant] of inOrder(variants)) {
     const said: Record<string, string | false> = {};
     for (const [key, mark] of inOrder(variant)) {
-      if (!isForPlayers(key)) continue;
       const wanted = mark.off ? false : mark.value;
       if (wanted !== (marks[key] ?? false)) said[key] = wanted;
     }

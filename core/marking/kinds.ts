@@ -44,8 +44,6 @@ interface Entry {
   ofPitch: boolean;
   /** How a mark of the player stands in a file; null where edits, wishes and words have their own way (`formats/musicxml/print-out.ts`, `directions-out.ts`). */
   inFile: InFile | null;
-  /** False where it is the coach's own: it is never handed out. */
-  forPlayers?: false;
 }
 
 const words =
@@ -200,7 +198,7 @@ const entries = {
   listen: { ...WORDS, name: 'listen' },
   question: { ...WORDS, name: 'question' },
   /** Bows, slurs or dynamics that differ from other parts on purpose; why. */
-  apart: { ...WORDS, name: 'apart', forPlayers: false },
+  apart: { ...WORDS, name: 'apart' },
   words: { ...WORDS, name: 'words' },
 } satisfies Record<string, Entry>;
 

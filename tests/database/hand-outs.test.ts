@@ -9,7 +9,7 @@ import { answersTo, outOfPiece, outOfShelf, settle } from '../../server/handouts
 import { handOut, latestOf } from '../../server/handouts/hand-out';
 import { answersBy, changedFor, engravedFor, say, sheetOf, standOf } from '../../server/handouts/on-the-stand';
 import { markingOfPart, storeChanges } from '../../server/markings';
-import { setPartSettings } from '../../server/parts';
+import { setPartSettings, setPassages } from '../../server/parts';
 import { changePlayer, players } from '../../server/players';
 import { setOnShelf, takeIn } from '../../server/pieces';
 import { openVariant } from '../../server/variants';
@@ -26,8 +26,15 @@ beforeAll(async () => {
 });
 afterAll(closeDatabase);
 
-async function mark(markingId: string, target: string, kind: MarkKind, value: string | null, from: string | null = null): Promise<void> {
-  const said = (each: string | null) => (each === null ? null : { value: each, origin: 'coach' as const });
+async function mark(
+  markingId: string,
+  target: string,
+  kind: MarkKind,
+  value: string | null,
+  from: string | null = null,
+  more: { why?: string } = {},
+): Promise<void> {
+  const said = (each: string | null) => (each === null ? null : { value: each, origin: 'coach' as const, ...more });
   const set = {
     id: randomUUID(),
     at: new Date().toISOString(),
@@ -88,11 +95,9 @@ test('a number for what changed and none for what did not; what is out stays as 
   expect((await everything.query('SELECT DISTINCT music FROM handouts WHERE part_id = $1', [part])).rowCount).toBe(1);
 });
 
-test('a mark for a player alone, a line and the tempo are changes; a note of the coach to themselves is none', async () => {
+test('a mark for a player alone, a line and the tempo are changes', async () => {
   const { part, marking } = await piece();
   await give(part, [ada, bo]);
-  await mark(marking, 'bar-1', 'apart', 'left on purpose');
-  expect(await give(part, [ada, bo])).toMatchObject({ isNew: false });
   const own = (await openVariant(studio, part, ada))!;
   await mark(own.markingId, FIRST, 'finger', '1');
   expect(await give(part, [ada, bo])).toMatchObject({ number: 2, isNew: true });
@@ -107,9 +112,10 @@ test('a mark for a player alone, a line and the tempo are changes; a note of the
 
 test('nothing that was not handed out to a player is ever sent to them', async () => {
   const { part, pieceId, marking } = await piece();
-  const secrets = ['secret-for-bo', 'secret-apart', 'secret-why', 'secret-later', 'secret-passage'];
+  const secrets = ['secret-for-bo', 'secret-why', 'secret-later', 'secret-passage'];
   await mark(marking, 'bar-0', 'words', 'for everybody');
-  await mark(marking, 'bar-1', 'apart', 'secret-apart');
+  await mark(marking, 'at-1-0', 'dynamic', 'pp', null, { why: 'secret-why' });
+  await setPassages(studio, part, [{ name: 'secret-passage', fromBar: 0, toBar: 3 }]);
   await mark((await openVariant(studio, part, bo))!.markingId, 'bar-2', 'words', 'secret-for-bo');
   await mark((await openVariant(studio, part, ada))!.markingId, 'bar-3', 'words', 'for ada');
   await give(part, [ada, bo], 'a word');

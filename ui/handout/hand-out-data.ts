@@ -44,5 +44,7 @@ export interface Chosen {
 /** What would go out: parts that changed and have somebody who gets them, and those that somebody is new to. */
 export const isNewTo = ({ has }: PartOut, player: string): boolean => !has.some(({ playerId }) => playerId === player);
 
+export const hasOpened = ({ has }: PartOut, player: string): boolean => has.some(({ playerId, openedAt }) => playerId === player && openedAt !== null);
+
 export const isDue = (part: PartOut, { players }: Pick<Chosen, 'players'>): boolean =>
   players.length > 0 && (part.next !== null || players.some((each) => isNewTo(part, each)));

@@ -11,7 +11,7 @@ import { PageHeader } from '@/ui/kit/page-header';
 import { ProblemNote } from '@/ui/kit/problem';
 import { useDoing } from '@/ui/kit/use-doing';
 import { Answers } from './answers';
-import { isDue, type AnswerOut, type Chosen, type PartOut, type PlayerOut } from './hand-out-data';
+import { hasOpened, isDue, type AnswerOut, type Chosen, type PartOut, type PlayerOut } from './hand-out-data';
 import { PartRow } from './part-row';
 
 interface Props {
@@ -32,7 +32,9 @@ export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
   const choiceOf = (part: PartOut): Chosen => changed[part.partId] ?? { isIn: part.usual.length > 0, players: part.usual };
   const going = parts.filter((part) => choiceOf(part).isIn && isDue(part, choiceOf(part)));
 
-  const without = players.filter(({ id, hasLink }) => !hasLink && parts.some((part) => choiceOf(part).players.includes(id))).map(({ name }) => name);
+  const without = players
+    .filter(({ id, hasLink }) => !hasLink && parts.some((part) => choiceOf(part).players.includes(id) && !hasOpened(part, id)))
+    .map(({ name }) => name);
 
   async function handOut(word: string): Promise<boolean> {
     const told = await doing.send('POST', '/api/hand-outs', {

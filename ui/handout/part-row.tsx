@@ -82,7 +82,10 @@ function WhoGetsIt({ part, players, chosen, onChosen }: Omit<Props, 'pieceId'>) 
       {inOrder.map(({ id, name, hasLink }) => {
         const isChosen = chosen.players.includes(id);
         const given = part.has.find(({ playerId }) => playerId === id);
-        const state = [given ? (given.openedAt ? 'opened' : 'not opened yet') : isChosen ? 'new to it' : '', isChosen && !hasLink ? 'no link yet' : '']
+        const state = [
+          given ? (given.openedAt ? 'opened' : 'not opened yet') : isChosen ? 'new to it' : '',
+          isChosen && !hasLink && !given?.openedAt ? 'no link yet' : '',
+        ]
           .filter(Boolean)
           .join(', ');
         return (
