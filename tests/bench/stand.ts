@@ -3,7 +3,7 @@
  * page, to turn a page, and to print a part and all parts of a piece. The demo's 129 bars, a part of 300 and one of 600 bars.
  */
 import { chromium, type Page } from '@playwright/test';
-import { browserCookie, comeIn } from '../support/come-in';
+import { comeIn } from '../support/come-in';
 import { demoText } from '../support/demo';
 import { longPart } from '../support/long-part';
 

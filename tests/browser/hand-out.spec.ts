@@ -1,4 +1,5 @@
 /** From the coach to the music stand and back: hand out, read, turn, say, correct, tick; and that a player’s link opens nothing else. */
+import AxeBuilder from '@axe-core/playwright';
 import type { Browser, Page } from '@playwright/test';
 import { copyOf, expect, openNew, ready, saved, test, walkTo } from './steps';
 
@@ -170,5 +171,34 @@ test('a part of one bar, a link that was taken back, a part nobody was given', a
   await page.request.delete(`/api/players/${id}/link`);
   await stand.goto('/stand');
   await expect(stand).toHaveURL(/\/enter/);
+  await stand.context().close();
+});
+
+test('what is out, and the Stand, hold to the rules for everybody at three sizes; names without a space do not break them', async ({ page, browser }) => {
+  const title = `Serenade${'ofthelongnights'.repeat(12)}`;
+  const taken = await page.request.post('/api/pieces?name=long.musicxml', { data: copyOf('low-tide', title) });
+  const { pieceId, firstPartId } = (await taken.json()) as { pieceId: string; firstPartId: string };
+  const stand = await playerWith(browser, page, 'Juno');
+  const { id } = (await (await page.request.get('/players')).text()).match(/"id\\?":\\?"(?<id>[0-9a-f-]{36})\\?",\\?"name\\?":\\?"Juno/)!.groups as {
+    id: string;
+  };
+  const word = `${'Up to E for Thursday. '.repeat(130)}`;
+  expect((await page.request.post('/api/hand-outs', { data: { word, parts: [{ partId: firstPartId, players: [id] }] } })).status()).toBe(201);
+  for (const [shown, address] of [
+    [page, `/hand-out/${pieceId}`],
+    [stand, '/stand'],
+    [stand, `/stand/${firstPartId}`],
+  ] as const) {
+    await shown.goto(address);
+    if (address.startsWith('/stand/')) await expect(shown.locator('.engraving svg').first()).toBeVisible();
+    for (const size of [{ width: 1280, height: 800 }, TABLET, { width: 390, height: 844 }]) {
+      await shown.setViewportSize(size);
+      if (address.startsWith('/stand/')) await expect(shown.getByText(/^page \d/)).toBeVisible();
+      const wider = await shown.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+      expect([address, size.width, wider]).toEqual([address, size.width, 0]);
+      const { violations } = await new AxeBuilder({ page: shown }).withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).exclude('.engraving').analyze();
+      expect([address, size.width, violations.map(({ id: rule, nodes }) => `${rule}: ${nodes[0]!.html}`)]).toEqual([address, size.width, []]);
+    }
+  }
   await stand.context().close();
 });

@@ -96,7 +96,7 @@ test('a number for what changed and none for what did not; what is out stays as 
 });
 
 test('a mark for a player alone, a line and the tempo are changes', async () => {
-  const { part, marking } = await piece();
+  const { part } = await piece();
   await give(part, [ada, bo]);
   const own = (await openVariant(studio, part, ada))!;
   await mark(own.markingId, FIRST, 'finger', '1');

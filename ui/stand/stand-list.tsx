@@ -16,17 +16,17 @@ interface OnStand {
 export function StandList({ name, studio, parts, as }: { name: string; studio: string; parts: readonly OnStand[]; as: string | null }) {
   if (parts.length === 0) return <EmptyStand name={name} studio={studio} />;
   return (
-    <main className="mx-auto grid max-w-2xl gap-4 p-5 pt-10">
+    <main className="mx-auto grid max-w-2xl grid-cols-[minmax(0,1fr)] gap-4 p-5 pt-10">
       <header>
         <p className="text-soft">{studio}</p>
         <h1 className="text-2xl">{as === null ? name : 'A player’s stand, as they see it'}</h1>
       </header>
-      <ul className="grid gap-3">
+      <ul className="grid grid-cols-[minmax(0,1fr)] gap-3">
         {parts.map(({ partId, title, part, number, madeAt, word, isOpened }) => (
           <li key={partId}>
             <Link
               href={`/stand/${partId}${as === null ? '' : `?as=${as}`}`}
-              className="grid gap-1 rounded-xl border border-line bg-sheet px-4 py-3 hover:border-soft"
+              className="grid grid-cols-[minmax(0,1fr)] gap-1 rounded-xl border border-line bg-sheet px-4 py-3 hover:border-soft"
             >
               <span className="flex flex-wrap items-baseline gap-x-3">
                 <span className="min-w-0 font-serif text-lg font-semibold break-words">{title}</span>
