@@ -131,6 +131,7 @@ export const ROW_SHAPES = {
     own: z.record(z.string().max(LIMITS.target + 40), z.union([z.string().max(LIMITS.barText), z.literal(false)])),
     line: bar.nullable(),
     given_at: moment,
+    word: words(LIMITS.handoutWord),
     opened_at: moment.nullable(),
     copied: z.array(z.int().min(-1)),
   }),

@@ -35,7 +35,20 @@ const isKept = (address) => isForEver(address) || /^\/stand(\/|$)/.test(address.
 
 /** Only what is whole, and what was asked for: no way out to another page. */
 async function put(cache, key, response) {
-  if (response.ok && !response.redirected && response.type === 'basic') await cache.put(key, response.clone());
+  if (!response.ok || response.redirected || response.type !== 'basic') return;
+  await cache.put(key, response.clone());
+  const { pathname } = new URL(key);
+  if (isForEver({ pathname })) await trim(cache, isForEver, MOST_FILES);
+  else await trim(cache, (address) => address.pathname === pathname, MOST_OF_EACH);
+}
+
+/** What a page is made of, of this version and those before; and of each page and part the latest sizes that were looked at. */
+const MOST_FILES = 200;
+const MOST_OF_EACH = 6;
+
+async function trim(cache, isMeant, most) {
+  const kept = (await cache.keys()).filter(({ url }) => isMeant(new URL(url)));
+  await Promise.all(kept.slice(0, Math.max(0, kept.length - most)).map((request) => cache.delete(request)));
 }
 
 self.addEventListener('fetch', (event) => {

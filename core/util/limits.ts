@@ -6,6 +6,8 @@
 export const LIMITS = {
   /** The coach's word with a hand-out, and a player's answer. */
   handoutWord: 3_000,
+  /** What one player says about one hand-out. */
+  answers: 300,
   /** Words for the player at a note, a bar or a passage. */
   note: 600,
   /** Words, tempo and pitch that an edit prints. */

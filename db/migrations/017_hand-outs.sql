@@ -37,6 +37,8 @@ CREATE TABLE handout_players (
   own jsonb NOT NULL,
   line int,
   given_at timestamptz NOT NULL DEFAULT now(),
+  -- A word of their own, where they got it later than the others.
+  word text NOT NULL DEFAULT '',
   opened_at timestamptz,
   -- Bars of its changes that the player has copied into their part, by index; -1 for what is about the whole part.
   copied int[] NOT NULL DEFAULT '{}',

@@ -1,6 +1,7 @@
 /** Freezing: what the players of a part would get now, and what they got. Each content is kept once. */
 import { toldOf, type Told } from '../../core/instruments/as-told';
 import { frozenOf, type Frozen, type SaidAlone } from '../../core/handout/frozen';
+import { RECORD_VERSION } from '../../core/marking/versions';
 import type { InstrumentKind } from '../../core/score/score';
 import type { Access } from '../access';
 import { db, type OfStudio, type Queryable } from '../db';
@@ -47,7 +48,10 @@ export async function frozenNow(access: Access, partId: string): Promise<FrozenN
 }
 
 /** Of a frozen state what everybody gets, as it is kept. */
-type Kept = Omit<Frozen, 'own' | 'lines'> & { version: 1 };
+type Kept = Omit<Frozen, 'own' | 'lines'> & {
+  /** How its notes are named (`core/marking/versions.ts`). */
+  version: number;
+};
 
 /** Keeps a state and its music. @returns their names */
 export async function keepFrozen(
@@ -56,7 +60,7 @@ export async function keepFrozen(
   { own: _, lines: __, ...everybody }: Frozen,
   music: string,
 ): Promise<{ state: string; music: string }> {
-  const text = JSON.stringify({ version: 1, ...everybody } satisfies Kept);
+  const text = JSON.stringify({ version: RECORD_VERSION, ...everybody } satisfies Kept);
   const kept = [text, music].map((each) => ({ sha256: sha256(each), text: each }));
   for (const each of kept)
     await client.query('INSERT INTO frozen (studio_id, sha256, text) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING', [studio, each.sha256, each.text]);

@@ -20,12 +20,14 @@ export interface HandoutRow {
   music: string;
 }
 
-export const HANDOUT_COLUMNS = 'handouts.id, part_id AS "partId", number, made_at AS "madeAt", made_by AS "madeBy", word, state, handouts.music';
+/** @param word where a player may have got a word of their own */
+export const handoutColumns = (word = 'handouts.word'): string =>
+  `handouts.id, part_id AS "partId", number, made_at AS "madeAt", made_by AS "madeBy", ${word} AS word, state, handouts.music`;
 
 /** The latest hand-out of each of these parts, by part. */
 export async function latestOf(access: OfStudio, partIds: readonly string[]): Promise<Map<string, HandoutRow>> {
   const { rows } = await db(access).query<HandoutRow>(
-    `SELECT DISTINCT ON (part_id) ${HANDOUT_COLUMNS} FROM handouts WHERE studio_id = $1 AND part_id = ANY($2) ORDER BY part_id, number DESC`,
+    `SELECT DISTINCT ON (part_id) ${handoutColumns()} FROM handouts WHERE studio_id = $1 AND part_id = ANY($2) ORDER BY part_id, number DESC`,
     [access.studio, partIds],
   );
   return new Map(rows.map((row) => [row.partId, row]));
@@ -89,7 +91,7 @@ interface ToHandOut extends FrozenNow {
 async function handOutOne(client: Queryable, access: Access, { partId, players, word, together, frozen, music }: ToHandOut): Promise<HandedOut> {
   await client.query('SELECT id FROM parts WHERE studio_id = $1 AND id = $2 FOR NO KEY UPDATE', [access.studio, partId]);
   const { rows } = await client.query<HandoutRow & { text: string }>(
-    `SELECT ${HANDOUT_COLUMNS}, text FROM handouts JOIN frozen ON frozen.studio_id = handouts.studio_id AND sha256 = state
+    `SELECT ${handoutColumns()}, text FROM handouts JOIN frozen ON frozen.studio_id = handouts.studio_id AND sha256 = state
       WHERE handouts.studio_id = $1 AND part_id = $2 ORDER BY number DESC LIMIT 1`,
     [access.studio, partId],
   );
@@ -100,12 +102,14 @@ async function handOutOne(client: Queryable, access: Access, { partId, players, 
   // Who has it already decides whether something changed: for who is new all is new.
   const changed = !last || changesBetween(frozenFrom(last.text, before), forPlayersOnly(frozen, has)).length > 0;
   if (last && !changed) {
+    // Who is new to it reads the word that came with it this time.
     await give(
       client,
       access,
       last.id,
       frozen,
       players.filter((id) => !has.includes(id)),
+      word,
     );
     return { ...told, number: last.number, isNew: false };
   }
@@ -119,12 +123,12 @@ async function handOutOne(client: Queryable, access: Access, { partId, players, 
   return { ...told, number, isNew: true };
 }
 
-async function give(client: Queryable, access: OfStudio, handoutId: string, { own, lines }: Frozen, players: readonly string[]): Promise<void> {
+async function give(client: Queryable, access: OfStudio, handoutId: string, { own, lines }: Frozen, players: readonly string[], word = ''): Promise<void> {
   const rows = players.map((id) => ({ player_id: id, own: own[id] ?? {}, line: lines[id] ?? null }));
   await client.query(
-    `INSERT INTO handout_players (studio_id, handout_id, player_id, own, line)
-     SELECT $1, $2, player_id, own, line FROM jsonb_to_recordset($3) AS row (player_id uuid, own jsonb, line int) ON CONFLICT DO NOTHING`,
-    [access.studio, handoutId, JSON.stringify(rows)],
+    `INSERT INTO handout_players (studio_id, handout_id, player_id, own, line, word)
+     SELECT $1, $2, player_id, own, line, $4 FROM jsonb_to_recordset($3) AS row (player_id uuid, own jsonb, line int) ON CONFLICT DO NOTHING`,
+    [access.studio, handoutId, JSON.stringify(rows), word],
   );
 }
 

@@ -2,6 +2,8 @@
 import { forPlayer, type FrozenForPlayer } from '../../core/handout/frozen';
 import type { AnswerKind, SaidByPlayer } from '../../core/handout/shapes';
 import { ByteCache } from '../../core/util/byte-cache';
+import { LIMITS } from '../../core/util/limits';
+import { bad, good, type Result } from '../../core/util/result';
 import type { ChangedBar } from '../../core/handout/in-words';
 import type { StandPart } from '../../workers/server/stand';
 import type { Access } from '../access';
@@ -10,7 +12,7 @@ import { isId } from '../id';
 import { SharedWork } from '../shared-work';
 import { inWorker, type Asker } from '../workers';
 import { frozenFrom, frozenTexts, type GivenTo } from './frozen';
-import { HANDOUT_COLUMNS, type HandoutRow } from './hand-out';
+import { handoutColumns, type HandoutRow } from './hand-out';
 
 /** A hand-out as one player has it. */
 export interface Given extends HandoutRow, GivenTo {
@@ -18,7 +20,7 @@ export interface Given extends HandoutRow, GivenTo {
   copied: number[];
 }
 
-const GIVEN = `${HANDOUT_COLUMNS}, player_id AS "playerId", own, line, opened_at AS "openedAt", copied
+const GIVEN = `${handoutColumns("coalesce(nullif(handout_players.word, ''), handouts.word)")}, player_id AS "playerId", own, line, opened_at AS "openedAt", copied
   FROM handout_players JOIN handouts ON handouts.id = handout_id JOIN parts ON parts.id = part_id JOIN pieces ON pieces.id = piece_id AND pieces.removed_at IS NULL`;
 
 export interface OnStand {
@@ -121,16 +123,28 @@ export async function answersBy(access: OfStudio, partId: string, playerId: stri
   return rows;
 }
 
-/** What a player says about the hand-out they have: once, however often it is sent. False where they have none. */
-export async function say(access: Access, handoutId: string, playerId: string, { opened, copied = [], answers = [] }: SaidByPlayer): Promise<boolean> {
-  if (!isId(handoutId)) return false;
+/** What a player says about the hand-out they have: once, however often it is sent. Null where they have none. */
+export async function say(
+  access: Access,
+  handoutId: string,
+  playerId: string,
+  { opened, copied = [], answers = [] }: SaidByPlayer,
+): Promise<Result<null> | null> {
+  if (!isId(handoutId)) return null;
   return inTransaction(access, async (client) => {
     const { rows } = await client.query<{ copied: number[] }>(
       'SELECT copied FROM handout_players WHERE studio_id = $1 AND handout_id = $2 AND player_id = $3 FOR UPDATE',
       [access.studio, handoutId, playerId],
     );
     const there = rows[0];
-    if (!there) return false;
+    if (!there) return null;
+    const known = await client.query<{ n: number }>('SELECT count(*)::int AS n FROM answers WHERE studio_id = $1 AND handout_id = $2 AND player_id = $3', [
+      access.studio,
+      handoutId,
+      playerId,
+    ]);
+    if (answers.length > 0 && known.rows[0]!.n + answers.length > LIMITS.answers)
+      return bad(null, 'You have said a great deal about this part already.', 'Speak with your coach; what you said before has arrived.');
     const ticked = new Set(there.copied);
     for (const { bar, is } of copied)
       if (is) ticked.add(bar);
@@ -145,6 +159,6 @@ export async function say(access: Access, handoutId: string, playerId: string, {
         `INSERT INTO answers (id, studio_id, handout_id, player_id, bar, kind, words, at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (id) DO NOTHING`,
         [id, access.studio, handoutId, playerId, bar, kind, words, at],
       );
-    return true;
+    return good(null);
   });
 }

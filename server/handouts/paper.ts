@@ -5,7 +5,7 @@ import type { Access } from '../access';
 import { db, type OfStudio } from '../db';
 import { inWorker, type Asker } from '../workers';
 import { frozenFrom, frozenTexts } from './frozen';
-import { HANDOUT_COLUMNS, latestOf, type HandoutRow } from './hand-out';
+import { handoutColumns, latestOf, type HandoutRow } from './hand-out';
 import { changedFor, readAs, sheetOf, type StandSheet } from './on-the-stand';
 
 /** Height of a staff of a part on paper, in mm (common practice: 6.5 to 7.5). */
@@ -49,7 +49,7 @@ export async function printedParts(access: Access, partIds: readonly string[], p
 
 async function forEverybody(access: OfStudio, given: HandoutRow) {
   const { rows } = await db(access).query<HandoutRow>(
-    `SELECT ${HANDOUT_COLUMNS} FROM handouts WHERE studio_id = $1 AND part_id = $2 AND number < $3 ORDER BY number DESC LIMIT 1`,
+    `SELECT ${handoutColumns()} FROM handouts WHERE studio_id = $1 AND part_id = $2 AND number < $3 ORDER BY number DESC LIMIT 1`,
     [access.studio, given.partId, given.number],
   );
   const [before] = rows;

@@ -74,7 +74,8 @@ test('a number for what changed and none for what did not; what is out stays as 
   // Nothing changed: the one who has it keeps it, and whoever is new gets the same.
   const frozen = await rows('frozen');
   expect(await give(part, [ada])).toMatchObject({ number: 1, isNew: false });
-  expect(await give(part, [ada, bo])).toMatchObject({ number: 1, isNew: false });
+  expect(await give(part, [ada, bo], 'Welcome')).toMatchObject({ number: 1, isNew: false });
+  expect([await sheetOf(studio, part, ada), await sheetOf(studio, part, bo)].map((sheet) => sheet!.given.word)).toEqual(['Until Thursday', 'Welcome']);
   expect(await rows('frozen')).toBe(frozen);
   expect((await outOfPiece(studio, pieceId, OURSELVES))![0]!.next).toBeNull();
 
@@ -90,7 +91,7 @@ test('a number for what changed and none for what did not; what is out stays as 
   expect(sheet).toMatchObject({ given: { number: 2 }, earlier: { number: 1 } });
   expect((await changedFor(studio, sheet.earlier!.frozen, sheet.frozen, OURSELVES)).map(changedLine)).toEqual(['1: finger 3, was 2']);
   // Who was left out has the first one still.
-  expect(await sheetOf(studio, part, bo)).toMatchObject({ given: { number: 1, word: 'Until Thursday' }, earlier: null });
+  expect(await sheetOf(studio, part, bo)).toMatchObject({ given: { number: 1, word: 'Welcome' }, earlier: null });
   // The document is kept once for both.
   expect((await everything.query('SELECT DISTINCT music FROM handouts WHERE part_id = $1', [part])).rowCount).toBe(1);
 });
@@ -146,7 +147,7 @@ test('what a player says is kept once, told to the coach, and dealt with', async
   const answer = { id: randomUUID(), bar: 2, kind: 'hurts' as const, words: 'fourth finger', at: '2026-11-30T18:00:00+01:00' };
   const question = { id: randomUUID(), bar: null, kind: 'question' as const, words: 'which edition?', at: '2026-11-30T18:01:00+01:00' };
   for (let times = 0; times < 2; times++)
-    expect(await say(studio, id, ada, { opened: true, copied: [{ bar: 3, is: true }], answers: [question, answer] })).toBe(true);
+    expect(await say(studio, id, ada, { opened: true, copied: [{ bar: 3, is: true }], answers: [question, answer] })).toMatchObject({ ok: true });
   expect(
     await say(studio, id, ada, {
       copied: [
@@ -154,10 +155,14 @@ test('what a player says is kept once, told to the coach, and dealt with', async
         { bar: 3, is: false },
       ],
     }),
-  ).toBe(true);
+  ).toMatchObject({ ok: true });
   // Who does not have it says nothing about it.
-  expect(await say(studio, id, bo, { answers: [{ ...answer, id: randomUUID() }] })).toBe(false);
-  expect(await say(studio, 'nonsense', ada, {})).toBe(false);
+  expect(await say(studio, id, bo, { answers: [{ ...answer, id: randomUUID() }] })).toBeNull();
+  expect(await say(studio, 'nonsense', ada, {})).toBeNull();
+  const many = Array.from({ length: 100 }, () => ({ ...answer, id: randomUUID(), kind: 'words' as const }));
+  for (let i = 0; i < 2; i++) expect(await say(studio, id, ada, { answers: many.map((each) => ({ ...each, id: randomUUID() })) })).toMatchObject({ ok: true });
+  expect(await say(studio, id, ada, { answers: many })).toMatchObject({ ok: false, problem: { remedy: expect.stringContaining('has arrived') } });
+  await everything.query("DELETE FROM answers WHERE kind = 'words' AND handout_id = $1", [id]);
   expect((await sheetOf(studio, part, ada))!.given).toMatchObject({ copied: [-1], openedAt: expect.any(Date) });
   expect((await outOfPiece(studio, pieceId, OURSELVES))![0]!.has).toMatchObject([{ playerId: ada, copied: 1, openedAt: expect.any(Date) }]);
   const told = await answersTo(studio, { partId: part });

@@ -57,7 +57,7 @@ export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
 
   return (
     <div className="flex min-h-dvh flex-col">
-      <PageHeader path={[{ name: title, href: `/score/${pieceId}` }, 'Hand-outs']}>
+      <PageHeader path={[{ name: title, href: parts.length > 1 ? `/score/${pieceId}` : `/desk/${parts[0]!.partId}` }, 'Hand-outs']}>
         {parts.some(({ last }) => last) && (
           <a className={buttonClass()} href={`/api/pieces/${pieceId}/hand-outs/paper`} download>
             <Printer size={15} aria-hidden /> All that is out, on paper

@@ -22,6 +22,8 @@ export interface SheetData {
   word: string;
   /** Against the hand-out that this player had before. */
   changes: { since: number; bars: ChangedBar[] } | null;
+  /** It was opened before. */
+  isOpened: boolean;
   copied: readonly number[];
   answers: StandAnswer[];
   /** Whose stand one who teaches looks at; null on one's own. */

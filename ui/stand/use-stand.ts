@@ -147,12 +147,12 @@ function useZoom(): [number, (zoom: number) => void] {
 }
 
 /** What the player says: kept by the browser and sent when it can be. */
-function useSaid({ handoutId, partId, part, as, copied: stored, answers: there }: SheetData) {
+function useSaid({ handoutId, partId, part, as, isOpened, copied: stored, answers: there }: SheetData) {
   const [copied, setCopied] = useState<ReadonlySet<number>>(new Set(stored));
   const [answers, setAnswers] = useState<StandAnswer[]>(there);
   const isOwn = as === null;
   const send = (said: SaidByPlayer) => isOwn && outbox()?.add({ about: 'said', handoutId, part: { id: partId, name: part }, said });
-  const opened = useEffectEvent(() => void send({ opened: true }));
+  const opened = useEffectEvent(() => void (isOpened || send({ opened: true })));
   useEffect(() => opened(), []);
   // What waits in this browser since an earlier visit was said all the same.
   const takeIn = useEffectEvent((all: readonly SaidByPlayer[]) => {

@@ -24,8 +24,10 @@ export default async function Page({ params }: { params: Promise<{ pieceId: stri
       title={about!.title}
       players={people.map(({ id, name, instrument }) => ({ id, name, instrument, hasLink: links.some(({ playerId }) => playerId === id) }))}
       answers={answers.flat().map(({ at, settledAt, ...answer }) => ({ ...answer, at: at.toISOString(), isSettled: settledAt !== null }))}
-      parts={parts.map(({ last, has, ...part }) => ({
+      parts={parts.map(({ last, has, usual, ...part }) => ({
         ...part,
+        // Somebody who sits here may lie in the bin.
+        usual: usual.filter((id) => people.some((each) => each.id === id)),
         last: last && { ...last, madeAt: last.madeAt.toISOString() },
         has: has.map(({ openedAt, ...each }) => ({ ...each, openedAt: openedAt?.toISOString() ?? null })),
       }))}

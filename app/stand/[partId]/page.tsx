@@ -37,6 +37,7 @@ export default async function Page({ params, searchParams }: Props) {
         madeAt: given.madeAt.toISOString(),
         word: given.word,
         changes: earlier && changes ? { since: earlier.number, bars: changes } : null,
+        isOpened: given.openedAt !== null,
         copied: given.copied,
         answers: answers.map(({ at, settledAt, ...answer }) => ({ ...answer, at: at.toISOString(), isSettled: settledAt !== null })),
         as: access.playerId === null ? reader : null,
