@@ -123,7 +123,7 @@ export function turnsPlayed({ pages }: Pick<Pages, 'pages'>, systems: readonly L
   const sideOf = (page: number) => (paper.atOnce === 1 ? page : Math.floor((page + (paper.firstIsRight ? 1 : 0)) / 2));
   return passed.flatMap(({ from, to, restS }) => {
     const [page, next] = [pageOf(from), pageOf(to)];
-    if (page < 0 || next < 0 || sideOf(page) === sideOf(next)) return [];
+    if (sideOf(page) === sideOf(next)) return [];
     return [{ page, from, to, restS, hurried: restS < PAGING.turnS, jumps: to !== from + 1 }];
   });
 }

@@ -18,12 +18,22 @@ export function cutPart(document: MusicXmlDocument, partId: string): string {
   const headings = document.root.children.filter((element) => ['work', 'movement-title', 'identification'].includes(element.name));
   return (
     HEAD +
-    headings.map((element) => `${raw(document, element)}\n`).join('') +
+    headings.map((element) => `${applyEdits(document.text, foreignIn(element), element.start, element.end)}\n`).join('') +
     `<part-list>${inGroup(source.group, raw(document, source.scorePart))}</part-list>\n<part id="${escapeXml(partId)}">\n` +
-    source.measures.map((measure) => measureText(document, measure, [], '')).join('\n') +
+    source.measures.map((measure) => measureText(document, measure, foreignIn(measure), '')).join('\n') +
     '\n</part>\n</score-partwise>\n'
   );
 }
+
+/**
+ * Pictures and programs of the web that somebody put into a file: no reader of music needs them, and they stay in the file as it came. By a prefix,
+ * or by a namespace of the W3C (Namespaces in XML 1.0).
+ */
+function foreignIn(element: XmlElement): TextEdit[] {
+  return element.children.flatMap((child) => (isForeign(child) ? [{ start: child.start, end: child.end, text: '' }] : foreignIn(child)));
+}
+
+const isForeign = ({ name, attributes }: XmlElement): boolean => name.includes(':') || /w3\.org/.test(attributes.xmlns ?? '');
 
 const inGroup = (group: string | null, scorePart: string): string =>
   group === null

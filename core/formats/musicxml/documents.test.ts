@@ -235,3 +235,17 @@ describe('text and bytes', () => {
     expect(placeInText(whole, root.start)).toBe('line 2, column 1');
   });
 });
+
+test('pictures and programs of the web that lie in a file stay out of what is cut from it', () => {
+  const evil = '<script xmlns="http://www.w3.org/1999/xhtml">alert(1)</script><x:svg xmlns:x="http://www.w3.org/2000/svg" onload="alert(2)"><x:g/></x:svg>';
+  const note = `<note><pitch><step>A</step><octave>4</octave>${evil}</pitch><duration>4</duration><type>whole</type></note>`;
+  const text = `<score-partwise version="4.0" xmlns:xlink="http://www.w3.org/1999/xlink"><identification><creator type="composer">Nobody</creator>${evil}</identification><part-list><score-part id="P1"><part-name>Violin</part-name></score-part></part-list><part id="P1"><measure number="1"><attributes><divisions>1</divisions></attributes>${evil}${note}<link xlink:href="a" name="b"/></measure></part></score-partwise>`;
+  const read = readMusicXml(text);
+  if (!read.ok) throw new Error(read.problem.what);
+  const cut = cutPart(read.value.document, 'P1');
+  expect(cut).not.toMatch(/script|svg|alert|onload/);
+  expect(cut).toContain('<creator type="composer">Nobody</creator>');
+  expect(cut).toContain('<link xlink:href="a" name="b"/>');
+  const again = readMusicXml(cut);
+  expect(again.ok && again.value.score.parts[0]!.notes.map(({ id }) => id)).toEqual(read.value.score.parts[0]!.notes.map(({ id }) => id));
+});
