@@ -8,7 +8,7 @@ import { db, inTransaction, type Queryable } from './db';
 import { noteDoing } from './doors/doings';
 import { partSettingsShape } from './parts';
 import { digestOf } from './sources';
-import { STUDIO_FORMAT, STUDIO_VERSION, TABLE_NAMES, TABLES, type Table } from './studio-file';
+import { SINCE, STUDIO_FORMAT, STUDIO_VERSION, TABLE_NAMES, TABLES, type Table } from './studio-file';
 import { REFERS, ROW_SHAPES, type Row } from './studio-rows';
 
 /** A file, packed and unpacked; what is larger goes by bin/backup and bin/restore. */
@@ -63,7 +63,8 @@ function contentsOf(bytes: Uint8Array): Result<Contents> {
     return bad(null, 'This file was made by a newer Omaggio.', 'Nothing was read in. Read it in there, or bring this one up to date.');
   const rows = {} as Record<Table, Row[]>;
   for (const table of TABLE_NAMES) {
-    const read = rowsIn(table, entries[`rows/${table}.ndjson`]);
+    // What an older file cannot have is none.
+    const read = (SINCE[table] ?? 1) > head.data.version ? good<Row[]>([]) : rowsIn(table, entries[`rows/${table}.ndjson`]);
     if (!read.ok) return read;
     rows[table] = read.value;
   }

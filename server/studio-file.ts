@@ -7,7 +7,7 @@ import type { Access } from './access';
 import { asOfNow, type Queryable } from './db';
 
 export const STUDIO_FORMAT = 'omaggio-studio';
-export const STUDIO_VERSION = 1;
+export const STUDIO_VERSION = 2;
 
 /** What is kept, each after what it refers to; columns that are left out are the studio's own or made anew. */
 export const TABLES = {
@@ -29,6 +29,8 @@ export const TABLES = {
   answers: { order: 'received_at, id', without: [] },
 } as const;
 export type Table = keyof typeof TABLES;
+/** Since which version a kind of row is in the file; the others always were. */
+export const SINCE: Readonly<Partial<Record<Table, number>>> = { frozen: 2, handouts: 2, handout_players: 2, answers: 2 };
 export const TABLE_NAMES = Object.keys(TABLES) as Table[];
 
 const ROWS_AT_ONCE = 500;

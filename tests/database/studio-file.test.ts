@@ -110,6 +110,22 @@ test('in another studio of the same database it comes in under names of its own,
   expect((await countIn(other)).sources).toBe((await countIn(studio)).sources);
 });
 
+test('a file of the first version, which knew no hand-outs, is read in; one of today that lost them is not', async () => {
+  const without = (version: number): Uint8Array => {
+    const entries = Object.fromEntries(
+      Object.entries(unzipSync(file)).filter(([name]) => !/^rows\/(frozen|handouts|handout_players|answers)\.ndjson$/.test(name)),
+    );
+    entries['studio.json'] = strToU8(JSON.stringify({ format: 'omaggio-studio', version, name: 'Quillmere Youth Strings' }));
+    return zipSync(entries);
+  };
+  const other = await emptyStudio();
+  expect(await readStudio(other, without(2))).toMatchObject({ ok: false, problem: { place: 'frozen' } });
+  expect(await readStudio(other, without(1))).toMatchObject({ ok: true, value: { pieces: 6, players: 6 } });
+  expect(await countIn(other)).toMatchObject({ pieces: 6, handouts: 0, answers: 0 });
+  expect((await countIn(studio)).answers).toBeGreaterThan(0);
+  await everything.query('DELETE FROM studios WHERE id = $1', [other.studio]);
+});
+
 test('everything deleted and read in again is the same studio, to the last byte', async () => {
   await everything.query('DELETE FROM studios');
   const again = await emptyStudio();
