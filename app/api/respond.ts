@@ -11,8 +11,12 @@ import type { Asker } from '@/server/workers';
 export const problemResponse = (problem: Problem, status = 422, retryAfter: number | null = null): Response =>
   Response.json({ problem }, { status, headers: retryAfter === null ? {} : { 'retry-after': String(retryAfter) } });
 
-const notFound = (what: string): Response =>
-  problemResponse({ place: null, what: `${what} is no longer there.`, remedy: 'Go back to the shelf and open it again.' }, 404);
+/** @param need players have no shelf */
+const notFound = (what: string, need: Need = 'teach'): Response =>
+  problemResponse(
+    { place: null, what: `${what} is no longer there.`, remedy: `Go back to ${need === 'stand' ? 'your parts' : 'the shelf'} and open it again.` },
+    404,
+  );
 
 /** The browser that asks, by the cookie it gave itself (`ui/kit/client.ts`): work is shared out fairly between browsers. */
 export function askerOf(request: Request): Asker {
@@ -35,7 +39,7 @@ export async function answer(request: Request, what: string, handler: Handler, n
     const access = await accessOf(sessionOf(request));
     if (!access) return problemResponse(STRANGER, 401);
     if (!may(access, need)) return problemResponse(NOT_FOR_YOU, 403);
-    return handler(access, askerOf(request));
+    return (await handler(access, askerOf(request))) ?? notFound(what, need);
   });
 }
 

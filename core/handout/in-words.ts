@@ -43,7 +43,7 @@ export function changesInWords(before: Reading, after: Reading): ChangedBar[] {
   const found: Found[] = [...ofTheWhole(before, after)];
   let earlier = before;
   if (before.music !== after.music) {
-    for (const each of differences(before.file, {}, after.file)) found.push(elsewhere(each, after.part));
+    for (const each of differences(before.file, {}, after.file)) found.push(printedOtherwise(each, after.part));
     earlier = { ...before, file: after.file, part: after.part, marking: reanchor(before.marking, before.part, after.part).marking };
   }
   const changes = difference(earlier.marking, after.marking);
@@ -73,7 +73,7 @@ function ofTheWhole(before: Reading, after: Reading): Found[] {
 }
 
 /** What two files of the part print differently. */
-function elsewhere({ theirBar, look, ours, theirs, kind }: ReturnType<typeof differences>[number], part: Part): Found {
+function printedOtherwise({ theirBar, look, ours, theirs, kind }: ReturnType<typeof differences>[number], part: Part): Found {
   const barIndex = theirBar ?? look.theirs;
   return { barIndex, onset: part.bars[barIndex]?.onset ?? -1, text: `${kind === 'bar' ? '' : `${kind} `}${theirs}, was ${ours}` };
 }

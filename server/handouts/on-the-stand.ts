@@ -10,6 +10,7 @@ import type { Access } from '../access';
 import { db, inTransaction, type OfStudio } from '../db';
 import { isId } from '../id';
 import { SharedWork } from '../shared-work';
+import { digestOf } from '../sources';
 import { inWorker, type Asker } from '../workers';
 import { frozenFrom, frozenTexts, type GivenTo } from './frozen';
 import { handoutColumns, type HandoutRow } from './hand-out';
@@ -73,6 +74,7 @@ export async function sheetOf(access: OfStudio, partId: string, playerId: string
   return { given, frozen: read(given), earlier: earlier ? { number: earlier.number, frozen: read(earlier) } : null };
 }
 
+const utf8 = new TextEncoder();
 const KEPT_BYTES = 24 * 1024 * 1024;
 const engravings = new ByteCache<StandPart>(KEPT_BYTES);
 const underWay = new SharedWork<StandPart>();
@@ -81,12 +83,13 @@ const bytesOf = ({ systems }: StandPart): number => systems.reduce((sum, { svg, 
 
 /** A frozen part as it lies on the stand, engraved for a width; kept by what is in it. */
 export async function engravedFor(access: OfStudio, frozen: FrozenForPlayer, widthPx: number, asker: Asker): Promise<StandPart> {
-  const key = JSON.stringify([access.studio, frozen.music, frozen.marking, frozen.told, frozen.tempo, frozen.line, widthPx]);
+  const { music, marking, told, tempo, line } = frozen;
+  const key = digestOf(utf8.encode(JSON.stringify([access.studio, music, marking, told, tempo, line, widthPx])));
   const known = engravings.get(key);
   if (known) return known;
   return underWay.get(key, asker.signal, async (signal) => {
     const made = await inWorker('engraveStand', { ...(await readAs(access, frozen)), widthPx }, { client: asker.client, signal });
-    engravings.set(key, made, bytesOf(made) + 2 * key.length);
+    engravings.set(key, made, bytesOf(made));
     return made;
   });
 }
@@ -98,10 +101,17 @@ export async function readAs(access: OfStudio, { music, marking, told, tempo, li
   return { music: text, marking, told, tempo, line };
 }
 
-/** What changed for one player, bar by bar. @param notFrozen the later document, where it is not handed out yet */
+const said = new ByteCache<ChangedBar[]>(2 * 1024 * 1024);
+
+/** What changed for one player, bar by bar; kept by what is in both. @param notFrozen the later document, where it is not handed out yet */
 export async function changedFor(access: OfStudio, before: FrozenForPlayer, after: FrozenForPlayer, asker: Asker, notFrozen = ''): Promise<ChangedBar[]> {
+  const key = digestOf(utf8.encode(JSON.stringify([access.studio, before, after])));
+  const known = said.get(key);
+  if (known) return known;
   const [was, now] = await Promise.all([readAs(access, before), readAs(access, after, notFrozen)]);
-  return inWorker('changedForReader', { before: was, after: now }, { client: asker.client, signal: asker.signal });
+  const made = await inWorker('changedForReader', { before: was, after: now }, { client: asker.client, signal: asker.signal });
+  said.set(key, made, 200 + 2 * JSON.stringify(made).length);
+  return made;
 }
 
 export interface AnswerRow {

@@ -4,6 +4,7 @@
  */
 import { chromium, type Page } from '@playwright/test';
 import { browserCookie, comeIn } from '../support/come-in';
+import { say } from '../support/figures';
 import { longPart } from '../support/long-part';
 
 const inside = await comeIn(process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000');
@@ -11,11 +12,6 @@ const { url } = inside;
 const MARKS = 120;
 const FINDINGS = 12;
 const WHOLE = 20;
-
-const share = (values: readonly number[], at: number): number =>
-  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * at))]!;
-const say = (what: string, values: readonly number[]) =>
-  console.log(`${what.padEnd(44)} ${values.length} times  median ${share(values, 0.5).toFixed(0)} ms  95 % ${share(values, 0.95).toFixed(0)} ms`);
 
 /** From each key to its sign in the page: measured where it happens. */
 const watchMarks = (page: Page): Promise<void> =>

@@ -5,17 +5,13 @@
 import { chromium, type Page } from '@playwright/test';
 import { comeIn } from '../support/come-in';
 import { demoText } from '../support/demo';
+import { say } from '../support/figures';
 import { longPart } from '../support/long-part';
 
 const inside = await comeIn(process.env.OMAGGIO_URL ?? 'http://127.0.0.1:3000');
 const { url, cookie } = inside;
 const TURNS = 40;
 const ROUNDS = 5;
-
-const share = (values: readonly number[], at: number): number =>
-  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * at))]!;
-const say = (what: string, values: readonly number[]) =>
-  console.log(`${what.padEnd(52)} ${values.length} times  median ${share(values, 0.5).toFixed(0)} ms  95 % ${share(values, 0.95).toFixed(0)} ms`);
 
 async function ask<T>(method: string, address: string, body?: BodyInit): Promise<T> {
   const response = await fetch(`${url}${address}`, { method, headers: { cookie }, ...(body === undefined ? {} : { body }) });

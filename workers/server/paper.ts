@@ -192,21 +192,15 @@ class OnPaper {
     const end = this.height - MARGIN.foot;
     let y = from;
     const put = (font: string, text: string, before: number): void => {
-      this.doc.font(font).fontSize(TEXT);
-      const height = this.doc.heightOfString(text, { width });
-      if (y + before + height > end) {
-        this.newPage();
-        this.doc.font(font).fontSize(TEXT);
-        y = MARGIN.top;
-      } else y += before;
-      // One that is longer than a page goes on over the next ones.
-      for (const piece of height > end - MARGIN.top ? this.pieces(text, width, end - MARGIN.top) : [text]) {
-        if (piece !== text && y > MARGIN.top) this.newPage();
-        this.doc
-          .font(font)
-          .fontSize(TEXT)
-          .text(piece, MARGIN.x, piece === text ? y : MARGIN.top, { width });
-        y = (piece === text ? y : MARGIN.top) + this.doc.heightOfString(piece, { width });
+      for (const piece of this.pieces(font, text, width, end - MARGIN.top)) {
+        const height = this.doc.heightOfString(piece, { width });
+        if (y + before + height > end) {
+          this.newPage();
+          this.doc.font(font).fontSize(TEXT);
+          y = MARGIN.top;
+        } else y += before;
+        this.doc.text(piece, MARGIN.x, y, { width });
+        y += height;
       }
     };
     for (const { title, lines } of blocks) {
@@ -215,16 +209,15 @@ class OnPaper {
     }
   }
 
-  private pieces(text: string, width: number, height: number): string[] {
-    const pieces: string[] = [];
-    let now = '';
+  /** A text that is longer than a page goes on over the next ones. */
+  private pieces(font: string, text: string, width: number, height: number): string[] {
+    this.doc.font(font).fontSize(TEXT);
+    if (this.doc.heightOfString(text, { width }) <= height) return [text];
+    const pieces = [''];
     for (const word of text.split(/(?<=\s)/)) {
-      if (now && this.doc.heightOfString(now + word, { width }) > height) {
-        pieces.push(now);
-        now = '';
-      }
-      now += word;
+      if (this.doc.heightOfString(pieces.at(-1)! + word, { width }) > height) pieces.push('');
+      pieces[pieces.length - 1] += word;
     }
-    return now ? [...pieces, now] : pieces;
+    return pieces;
   }
 }
