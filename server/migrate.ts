@@ -2,9 +2,7 @@
 import { readdir } from 'node:fs/promises';
 import pg from 'pg';
 import { runner } from 'node-pg-migrate';
-
-/** Any number will do, as long as all processes use the same. */
-const LOCK = 700_411_220;
+import { inTurn } from './in-turn';
 
 /** The database knows migrations that this code does not. */
 export class NewerDatabase extends Error {
@@ -21,11 +19,7 @@ export interface MigrateOptions {
 /** The names of the migrations that were run now. @throws NewerDatabase where older code meets newer data */
 export async function migrate(databaseUrl: string, folder: string, { beforeChange }: MigrateOptions = {}): Promise<string[]> {
   await createDatabase(databaseUrl);
-  const client = new pg.Client({ connectionString: databaseUrl });
-  client.on('error', (error) => console.error('database connection lost:', error.message));
-  await client.connect();
-  try {
-    await client.query('SELECT pg_advisory_lock($1)', [LOCK]);
+  return inTurn(databaseUrl, 'tables', async (client) => {
     const known = await namesIn(folder);
     const done = await namesDone(client);
     const newer = done.filter((name) => !known.includes(name));
@@ -43,9 +37,7 @@ export async function migrate(databaseUrl: string, folder: string, { beforeChang
       logger: QUIET,
     });
     return run.map((migration) => migration.name);
-  } finally {
-    await client.end();
-  }
+  });
 }
 
 const QUIET = { debug: () => undefined, info: () => undefined, warn: console.warn, error: console.error };

@@ -37,7 +37,7 @@ async function prepare(url: string): Promise<void> {
   const wish = wished();
   const done = await migrate(url, path.join(root, 'db', 'migrations'), { beforeChange: (pending) => saveFirst(url, pending) });
   if (done.length) console.log(`database: ${done.length} migrations`);
-  await prepareQueue();
+  await prepareQueue(url);
   const forward = await bringForward();
   if (forward) console.log(`database: the records of ${forward} parts are brought forward`);
   if (await loadDemo(path.join(root, 'demo'), wish)) console.log(wish === 'none' ? 'an empty studio: made' : 'demo: loaded');

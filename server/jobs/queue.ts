@@ -1,5 +1,6 @@
 /** Work that waits for a worker, in the database (the package pg-boss): tried again where it fails or its worker is gone. */
 import PgBoss from 'pg-boss';
+import { inTurn } from '../in-turn';
 
 const SCHEMA = 'jobs';
 
@@ -33,12 +34,14 @@ function made(options: Partial<PgBoss.ConstructorOptions>): PgBoss {
   return boss;
 }
 
-/** Its tables, made or brought up to date by who owns the database. */
-export async function prepareQueue(): Promise<void> {
-  const boss = made({ migrate: true });
-  await boss.start();
-  await boss.createQueue(CHECK_PART, { name: CHECK_PART, ...RULES });
-  await boss.stop({ graceful: false });
+/** Its tables, made or brought up to date by who owns the database: in turn, since the package's own tables deadlock where two make them. */
+export async function prepareQueue(databaseUrl: string): Promise<void> {
+  await inTurn(databaseUrl, 'queue', async () => {
+    const boss = made({ migrate: true });
+    await boss.start();
+    await boss.createQueue(CHECK_PART, { name: CHECK_PART, ...RULES });
+    await boss.stop({ graceful: false });
+  });
 }
 
 const holder = globalThis as unknown as { omaggioJobs?: Promise<PgBoss> };
