@@ -99,7 +99,7 @@ export async function aboutPlayer(access: Access, id: string): Promise<{ name: s
   if (!player) return null;
   const where = 'FROM markings JOIN parts ON parts.id = part_id JOIN pieces ON pieces.id = piece_id';
   const handed = 'JOIN handouts ON handouts.id = handout_id JOIN parts ON parts.id = part_id JOIN pieces ON pieces.id = piece_id';
-  const [marks, history, seats, links, browsers, settings, handOuts, answers] = await Promise.all([
+  const [marks, history, seats, links, browsers, settings, handOuts, pencil, answers] = await Promise.all([
     many(`SELECT title AS piece, parts.name AS part, target, kind, value, why, author ${where} JOIN marks ON marking_id = markings.id
            WHERE markings.studio_id = $1 AND player_id = $2 ORDER BY title, position, target, kind`),
     many(`SELECT title AS piece, parts.name AS part, at, author, reason, changes ${where} JOIN change_sets ON marking_id = markings.id
@@ -116,8 +116,10 @@ export async function aboutPlayer(access: Access, id: string): Promise<{ name: s
            WHERE settings.studio_id = $1 AND key = 'playerId' AND value = to_jsonb($2::text) ORDER BY title, position`),
     many(`SELECT title AS piece, parts.name AS part, number, made_at AS made, own, line, opened_at AS opened, copied FROM handout_players ${handed}
            WHERE handout_players.studio_id = $1 AND player_id = $2 ORDER BY made_at`),
+    many(`SELECT title AS piece, parts.name AS part, number, place, kind, value, at FROM pencil ${handed}
+           WHERE pencil.studio_id = $1 AND player_id = $2 AND value IS NOT NULL ORDER BY at`),
     many(`SELECT title AS piece, parts.name AS part, number, bar_labels[bar + 1] AS bar, kind, words, at, settled_at AS settled FROM answers ${handed}
            WHERE answers.studio_id = $1 AND player_id = $2 ORDER BY received_at`),
   ]);
-  return { name: player.name, about: { player, ownMarks: marks, history, sitsIn: seats, checkedFor: settings, handOuts, answers, links, browsers } };
+  return { name: player.name, about: { player, ownMarks: marks, history, sitsIn: seats, checkedFor: settings, handOuts, pencil, answers, links, browsers } };
 }

@@ -9,7 +9,7 @@ import { barOfTarget } from '../core/marking/target';
 import type { Access } from './access';
 import { db } from './db';
 import { handOut, latestOf } from './handouts/hand-out';
-import { say } from './handouts/on-the-stand';
+import { say } from './handouts/said';
 import { markingOfPart, storeChanges } from './markings';
 import { musicOf } from './parts';
 import { players } from './players';

@@ -27,10 +27,11 @@ export const TABLES = {
   handouts: { order: 'made_at, id', without: [] },
   handout_players: { order: 'handout_id, player_id', without: [] },
   answers: { order: 'received_at, id', without: [] },
+  pencil: { order: 'handout_id, player_id, target, kind', without: [] },
 } as const;
 export type Table = keyof typeof TABLES;
 /** Since which version a kind of row is in the file; the others always were. */
-export const SINCE: Readonly<Partial<Record<Table, number>>> = { frozen: 2, handouts: 2, handout_players: 2, answers: 2 };
+export const SINCE: Readonly<Partial<Record<Table, number>>> = { frozen: 2, handouts: 2, handout_players: 2, answers: 2, pencil: 2 };
 export const TABLE_NAMES = Object.keys(TABLES) as Table[];
 
 const ROWS_AT_ONCE = 500;

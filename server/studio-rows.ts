@@ -1,5 +1,6 @@
 /** The rows of a studio's file: what each may be, and what it refers to. A file is somebody's: nothing of it is believed unread. */
 import { z } from 'zod';
+import { PENCIL_KINDS } from '../core/handout/pencil';
 import { ANSWER_KINDS } from '../core/handout/shapes';
 import { PAPER_TYPES } from '../core/formats/paper';
 import { INSTRUMENT_KINDS } from '../core/instruments/instrument';
@@ -134,6 +135,7 @@ export const ROW_SHAPES = {
     word: words(LIMITS.handoutWord),
     opened_at: moment.nullable(),
     copied: z.array(z.int().min(-1)),
+    shows_pencil: z.boolean().nullable(),
   }),
   answers: z.strictObject({
     id,
@@ -146,6 +148,15 @@ export const ROW_SHAPES = {
     received_at: moment,
     settled_at: moment.nullable(),
     settled_by: words(LIMITS.title).nullable(),
+  }),
+  pencil: z.strictObject({
+    handout_id: id,
+    player_id: id,
+    target: words(LIMITS.target),
+    kind: z.enum(PENCIL_KINDS),
+    value: words(LIMITS.pencilWords).nullable(),
+    place: words(LIMITS.barLabel + 40),
+    at: moment,
   }),
   papers: z.strictObject({ id, piece_id: id, source_id: id, name: words(LIMITS.fileName), type: z.enum(PAPER_TYPES), created_at: moment }),
 } satisfies Record<Table, z.ZodObject>;
@@ -170,4 +181,5 @@ export const REFERS: Readonly<Record<Table, Readonly<Record<string, Table>>>> = 
   handouts: { part_id: 'parts', state: 'frozen', music: 'frozen' },
   handout_players: { handout_id: 'handouts', player_id: 'players' },
   answers: { handout_id: 'handouts', player_id: 'players' },
+  pencil: { handout_id: 'handouts', player_id: 'players' },
 };

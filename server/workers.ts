@@ -24,7 +24,9 @@ interface Tasks {
   engravePassage: { input: EngraveTask; output: Engraving };
   engraveStand: { input: ReadAs & { widthPx: number }; output: StandPart };
   printParts: { input: PrintTask; output: Uint8Array };
+  joinPdfs: { input: { title: string; pdfs: readonly Uint8Array[] }; output: Uint8Array };
   changedForReader: { input: { before: ReadAs; after: ReadAs }; output: ChangedBar[] };
+  targetsOnNext: { input: { before: ReadAs; after: ReadAs; targets: readonly string[] }; output: Array<[string, string | null]> };
   likestPart: { input: { music: string; bytes: Uint8Array }; output: Result<LikestPart> };
   compareEditions: { input: { ours: string; theirs: string; marking: Marking }; output: ReturnType<typeof compareEditions> };
   carryOver: { input: Parameters<typeof carryOver>[0]; output: CarriedOver };
@@ -75,7 +77,9 @@ const LIMITS_OF: Readonly<Record<keyof Tasks, Limit>> = {
   engravePassage: { ms: 7_000, msPerMb: 300, longFrom: 6 * MB },
   engraveStand: { ms: 20_000, msPerMb: 20_000, longFrom: 1_500 * KB },
   printParts: { ms: 60_000, msPerMb: 20_000, longFrom: 0 },
+  joinPdfs: { ms: 30_000, msPerMb: 5_000, longFrom: 0 },
   changedForReader: { ms: 8_000, msPerMb: 8_000, longFrom: 400 * KB },
+  targetsOnNext: { ms: 8_000, msPerMb: 8_000, longFrom: 400 * KB },
   likestPart: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },
   compareEditions: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },
   carryOver: { ms: 8_000, msPerMb: 8_000, longFrom: 100 * KB },

@@ -1,6 +1,7 @@
 /** A worker: does what waits in the queue, a piece at a time, until it is ended. Any number of them may run, wherever the database can be reached. */
 import { closePool } from '../server/db';
-import { CHECK_PART, workersQueue, type PartJob } from '../server/jobs/queue';
+import { printOne } from '../server/jobs/printing';
+import { CHECK_PART, PRINT_PART, workersQueue, type PartJob, type PrintJob } from '../server/jobs/queue';
 import { checkOne } from '../server/jobs/shelf-check';
 import { sweep } from '../server/jobs/sweep';
 import { stopWorkers } from '../server/workers';
@@ -14,6 +15,7 @@ const LAST_WORK_MS = 2_500;
 
 const boss = await workersQueue();
 await boss.work<PartJob>(CHECK_PART, { batchSize: 1, pollingIntervalSeconds: LOOK_EVERY }, async ([job]) => checkOne(job!.data));
+await boss.work<PrintJob>(PRINT_PART, { batchSize: 1, pollingIntervalSeconds: LOOK_EVERY }, async ([job]) => printOne(job!.data));
 const sweepNow = () => sweep().catch((error: Error) => console.error('sweeping:', error.message));
 setInterval(() => void sweepNow(), SWEEP_EVERY_MS).unref();
 void sweepNow();

@@ -51,6 +51,12 @@ export function reanchor(marking: Marking, before: Part, after: Part): Reanchore
   return { marking: result, changes: inSafeOrder(changes), lost };
 }
 
+/** Where each of some targets of one edition is on the other; null where it has no place there. */
+export function targetsOn(targets: readonly string[], before: Part, after: Part): Map<string, string | null> {
+  const moved = new Anchors(before, after);
+  return new Map(targets.map((target) => [target, moved.target(target)]));
+}
+
 /** Takes away before it puts, so that no mark is put where another one still stands. */
 function inSafeOrder(changes: readonly Change[]): Change[] {
   const gone = changes.filter((change) => change.to === null);

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { cleanText } from '../util/text';
 import { LIMITS } from '../util/limits';
+import { pencilShape } from './pencil';
 
 const words = z
   .string()
@@ -34,5 +35,8 @@ export const saidShape = z.object({
     .array(z.object({ id: z.uuid(), bar: bar.nullable(), kind: z.enum(ANSWER_KINDS), words, at: z.iso.datetime({ offset: true }) }))
     .max(LIMITS.setsInRequest)
     .optional(),
+  pencil: z.array(pencilShape).max(LIMITS.setsInRequest).optional(),
+  /** Whether who teaches may look at the pencil marks of this part. */
+  showsPencil: z.boolean().optional(),
 });
 export type SaidByPlayer = z.infer<typeof saidShape>;

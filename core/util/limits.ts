@@ -8,6 +8,9 @@ export const LIMITS = {
   handoutWord: 3_000,
   /** What one player says about one hand-out. */
   answers: 300,
+  /** What one player pencils into one part, and words of it. */
+  pencil: 2_000,
+  pencilWords: 60,
   /** Words for the player at a note, a bar or a passage. */
   note: 600,
   /** Words, tempo and pitch that an edit prints. */

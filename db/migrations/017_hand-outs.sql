@@ -42,6 +42,8 @@ CREATE TABLE handout_players (
   opened_at timestamptz,
   -- Bars of its changes that the player has copied into their part, by index; -1 for what is about the whole part.
   copied int[] NOT NULL DEFAULT '{}',
+  -- Whether who teaches may look at the player's pencil marks; null where it is as with the hand-out before.
+  shows_pencil boolean,
   PRIMARY KEY (handout_id, player_id)
 );
 CREATE INDEX handouts_of_player ON handout_players (studio_id, player_id);
@@ -61,17 +63,33 @@ CREATE TABLE answers (
   settled_at timestamptz,
   settled_by text
 );
+-- What a player pencilled into the hand-out that they have; with the next one it goes on to that. Rubbed out where there is no value.
+CREATE TABLE pencil (
+  handout_id uuid NOT NULL REFERENCES handouts ON DELETE CASCADE,
+  studio_id uuid NOT NULL REFERENCES studios ON DELETE CASCADE,
+  player_id uuid NOT NULL REFERENCES players ON DELETE CASCADE,
+  target text NOT NULL,
+  kind text NOT NULL CHECK (kind IN ('finger', 'bow', 'circle', 'look', 'words')),
+  value text,
+  -- Where it stands, as people say it.
+  place text NOT NULL,
+  -- As the player's browser says it.
+  at timestamptz NOT NULL,
+  PRIMARY KEY (handout_id, player_id, target, kind)
+);
+CREATE INDEX pencil_of_player ON pencil (studio_id, player_id);
+
 CREATE INDEX answers_of_handout ON answers (handout_id);
 CREATE INDEX answers_of_player ON answers (studio_id, player_id);
 
 DO $$
 DECLARE name text;
 BEGIN
-  FOREACH name IN ARRAY ARRAY['frozen', 'handouts', 'handout_players', 'answers'] LOOP
+  FOREACH name IN ARRAY ARRAY['frozen', 'handouts', 'handout_players', 'answers', 'pencil'] LOOP
     EXECUTE format('ALTER TABLE %I ENABLE ROW LEVEL SECURITY', name);
     EXECUTE format('CREATE POLICY own_studio ON %I USING (studio_id = (SELECT current_studio())) WITH CHECK (studio_id = (SELECT current_studio()))', name);
   END LOOP;
 END $$;
 
 -- Down Migration
-DROP TABLE answers, handout_players, handouts, frozen;
+DROP TABLE pencil, answers, handout_players, handouts, frozen;

@@ -1,13 +1,9 @@
-/** What lies on a player's stand, and what they say about it. A player is given nothing but what was handed out to them. */
+/** What lies on a player's stand. A player is given nothing but what was handed out to them. */
 import { forPlayer, type FrozenForPlayer } from '../../core/handout/frozen';
-import type { AnswerKind, SaidByPlayer } from '../../core/handout/shapes';
 import { ByteCache } from '../../core/util/byte-cache';
-import { LIMITS } from '../../core/util/limits';
-import { bad, good, type Result } from '../../core/util/result';
 import type { ChangedBar } from '../../core/handout/in-words';
 import type { StandPart } from '../../workers/server/stand';
-import type { Access } from '../access';
-import { db, inTransaction, type OfStudio } from '../db';
+import { db, type OfStudio } from '../db';
 import { isId } from '../id';
 import { SharedWork } from '../shared-work';
 import { digestOf } from '../sources';
@@ -74,6 +70,18 @@ export async function sheetOf(access: OfStudio, partId: string, playerId: string
   return { given, frozen: read(given), earlier: earlier ? { number: earlier.number, frozen: read(earlier) } : null };
 }
 
+/** One hand-out as this player was given it; null where they were not. */
+export async function givenOf(access: OfStudio, handoutId: string, playerId: string): Promise<FrozenForPlayer | null> {
+  const { rows } = await db(access).query<Given>(`SELECT ${GIVEN} WHERE handout_players.studio_id = $1 AND player_id = $2 AND handout_id = $3`, [
+    access.studio,
+    playerId,
+    handoutId,
+  ]);
+  const [given] = rows;
+  const text = given && (await frozenTexts(access, [given.state])).get(given.state);
+  return given && text ? forPlayer(frozenFrom(text, [given]), playerId) : null;
+}
+
 const utf8 = new TextEncoder();
 const KEPT_BYTES = 24 * 1024 * 1024;
 const engravings = new ByteCache<StandPart>(KEPT_BYTES);
@@ -112,63 +120,4 @@ export async function changedFor(access: OfStudio, before: FrozenForPlayer, afte
   const made = await inWorker('changedForReader', { before: was, after: now }, { client: asker.client, signal: asker.signal });
   said.set(key, made, 200 + 2 * JSON.stringify(made).length);
   return made;
-}
-
-export interface AnswerRow {
-  id: string;
-  bar: number | null;
-  kind: AnswerKind;
-  words: string;
-  at: Date;
-  settledAt: Date | null;
-}
-
-/** A player's own answers to the hand-outs of a part. */
-export async function answersBy(access: OfStudio, partId: string, playerId: string): Promise<AnswerRow[]> {
-  const { rows } = await db(access).query<AnswerRow>(
-    `SELECT answers.id, bar, kind, words, at, settled_at AS "settledAt" FROM answers JOIN handouts ON handouts.id = handout_id
-      WHERE answers.studio_id = $1 AND part_id = $2 AND player_id = $3 ORDER BY at, answers.id`,
-    [access.studio, partId, playerId],
-  );
-  return rows;
-}
-
-/** What a player says about the hand-out they have: once, however often it is sent. Null where they have none. */
-export async function say(
-  access: Access,
-  handoutId: string,
-  playerId: string,
-  { opened, copied = [], answers = [] }: SaidByPlayer,
-): Promise<Result<null> | null> {
-  if (!isId(handoutId)) return null;
-  return inTransaction(access, async (client) => {
-    const { rows } = await client.query<{ copied: number[] }>(
-      'SELECT copied FROM handout_players WHERE studio_id = $1 AND handout_id = $2 AND player_id = $3 FOR UPDATE',
-      [access.studio, handoutId, playerId],
-    );
-    const there = rows[0];
-    if (!there) return null;
-    const known = await client.query<{ n: number }>('SELECT count(*)::int AS n FROM answers WHERE studio_id = $1 AND handout_id = $2 AND player_id = $3', [
-      access.studio,
-      handoutId,
-      playerId,
-    ]);
-    if (answers.length > 0 && known.rows[0]!.n + answers.length > LIMITS.answers)
-      return bad(null, 'You have said a great deal about this part already.', 'Speak with your coach; what you said before has arrived.');
-    const ticked = new Set(there.copied);
-    for (const { bar, is } of copied)
-      if (is) ticked.add(bar);
-      else ticked.delete(bar);
-    await client.query(
-      `UPDATE handout_players SET opened_at = CASE WHEN $4 THEN coalesce(opened_at, now()) ELSE opened_at END, copied = $5
-        WHERE studio_id = $1 AND handout_id = $2 AND player_id = $3`,
-      [access.studio, handoutId, playerId, opened ?? false, [...ticked].sort((a, b) => a - b)],
-    );
-    for (const { id, bar, kind, words, at } of answers)
-      await client.query(
-        `INSERT INTO answers (id, studio_id, handout_id, player_id, bar, kind, words, at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT (id) DO NOTHING`,
-        [id, access.studio, handoutId, playerId, bar, kind, words, at],
-      );
-    return good(null);
-  });
 }

@@ -38,13 +38,22 @@ export async function printedFor(access: OfStudio, partId: string, playerId: str
   return { fileName: `${title}, ${part}, Hand-out ${sheet.given.number}.pdf`, bytes };
 }
 
-/** The latest hand-outs of these parts as everybody reads them, in one file; null where none of them is out. */
-export async function printedParts(access: Access, partIds: readonly string[], paper: PaperName, asker: Asker): Promise<Printed | null> {
-  const latest = await latestOf(access, partIds);
-  const out = partIds.flatMap((id) => latest.get(id) ?? []);
-  if (out.length === 0) return null;
-  const sheets = await Promise.all(out.map(async (last) => sheetFrom(access, await forEverybody(access, last), asker)));
-  return { fileName: `${sheets[0]!.title}, parts.pdf`, bytes: await inWorker('printParts', { sheets, paper, staffMm: STAFF_MM }, asker) };
+/** The latest hand-out of a part as everybody reads it; null where it is not out. */
+export async function printedPart(access: Access, partId: string, paper: PaperName, asker: Asker): Promise<Printed | null> {
+  const last = (await latestOf(access, [partId])).get(partId);
+  if (!last) return null;
+  const sheet = await sheetFrom(access, await forEverybody(access, last), asker);
+  return {
+    fileName: `${sheet.title}, ${sheet.part}, Hand-out ${last.number}.pdf`,
+    bytes: await inWorker('printParts', { sheets: [sheet], paper, staffMm: STAFF_MM }, asker),
+  };
+}
+
+/** One hand-out as everybody reads it. */
+export async function printedHandout(access: OfStudio, handoutId: string, paper: PaperName, asker: Asker): Promise<Uint8Array> {
+  const { rows } = await db(access).query<HandoutRow>(`SELECT ${handoutColumns()} FROM handouts WHERE studio_id = $1 AND id = $2`, [access.studio, handoutId]);
+  const sheet = await sheetFrom(access, await forEverybody(access, rows[0]!), asker);
+  return inWorker('printParts', { sheets: [sheet], paper, staffMm: STAFF_MM }, asker);
 }
 
 async function forEverybody(access: OfStudio, given: HandoutRow) {

@@ -12,6 +12,14 @@ export interface PartJob {
 }
 export const CHECK_PART = 'check-part';
 
+/** A part of what is put on paper at once. */
+export interface PrintJob {
+  studio: string;
+  printing: string;
+  part: string;
+}
+export const PRINT_PART = 'print-part';
+
 /** A worker that has not been done by then is taken for gone; the largest parts take some ten seconds. Then it is tried again. */
 const RULES = { retryLimit: 5, retryDelay: 1, retryBackoff: true, expireInSeconds: 120 };
 /** Seconds between looks for workers that are gone. */
@@ -39,7 +47,7 @@ export async function prepareQueue(databaseUrl: string): Promise<void> {
   await inTurn(databaseUrl, 'queue', async () => {
     const boss = made({ migrate: true });
     await boss.start();
-    await boss.createQueue(CHECK_PART, { name: CHECK_PART, ...RULES });
+    for (const name of [CHECK_PART, PRINT_PART]) await boss.createQueue(name, { name, ...RULES });
     await boss.stop({ graceful: false });
   });
 }

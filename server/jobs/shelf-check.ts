@@ -84,8 +84,10 @@ export async function checkOne({ studio, round, part }: PartJob): Promise<void> 
   const state = await stateOf(of, part);
   const found = state === null ? null : await verdictOn(of, part);
   await inTransaction(of, async (client) => {
+    const done = await client.query('UPDATE round_parts SET done_at = now() WHERE round_id = $1 AND part_id = $2 AND done_at IS NULL', [round, part]);
+    // A worker that was slow and taken for gone comes with it after the one that did it in its place.
+    if (!done.rowCount) return;
     if (state !== null && found) await writeCheck(client, of, part, state, found);
-    await client.query('UPDATE round_parts SET done_at = now() WHERE round_id = $1 AND part_id = $2 AND done_at IS NULL', [round, part]);
     await client.query(
       'UPDATE rounds SET ended_at = now() WHERE id = $1 AND ended_at IS NULL AND NOT EXISTS (SELECT 1 FROM round_parts WHERE round_id = $1 AND done_at IS NULL)',
       [round],

@@ -12,6 +12,7 @@ export async function sweep(): Promise<number> {
     erased += await emptyBin(access);
     await db(access).query("DELETE FROM sessions WHERE studio_id = $1 AND expires_at < now() - interval '1 day'", [id]);
     await db(access).query('DELETE FROM keys WHERE studio_id = $1 AND expires_at < now()', [id]);
+    await db(access).query("DELETE FROM printings WHERE studio_id = $1 AND begun_at < now() - interval '7 days'", [id]);
     await db(access).query("DELETE FROM rounds WHERE studio_id = $1 AND ended_at < now() - interval '7 days'", [id]);
   }
   await pool().query('DELETE FROM knocks WHERE expire < extract(epoch FROM now()) * 1000');

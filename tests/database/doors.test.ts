@@ -12,7 +12,7 @@ import { byKey, byLink } from '../../server/doors/come-in';
 import { browsersOf, keyFor, newLink, peopleOf } from '../../server/doors/people';
 import { bringIn } from '../../server/editions';
 import { handOut, latestOf } from '../../server/handouts/hand-out';
-import { say } from '../../server/handouts/on-the-stand';
+import { say } from '../../server/handouts/said';
 import { markingOfPart } from '../../server/markings';
 import { players } from '../../server/players';
 import { keepPaper } from '../../server/papers';

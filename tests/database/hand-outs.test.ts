@@ -1,21 +1,21 @@
 /** Hand-outs: numbered where something changed, frozen, given to those who are meant, and nothing else is ever sent. */
 import { randomUUID } from 'node:crypto';
 import { changedLine } from '../../core/handout/in-words';
-import type { MarkKind } from '../../core/marking/kinds';
 import type { Access } from '../../server/access';
 import { aboutPlayer, erasePiece, erasePlayer } from '../../server/bin';
 import { bringIn, replaceFile } from '../../server/editions';
 import { answersTo, outOfPiece, outOfShelf, settle } from '../../server/handouts/coach';
 import { handOut, latestOf } from '../../server/handouts/hand-out';
-import { answersBy, changedFor, engravedFor, say, sheetOf, standOf } from '../../server/handouts/on-the-stand';
-import { markingOfPart, storeChanges } from '../../server/markings';
+import { changedFor, engravedFor, sheetOf, standOf } from '../../server/handouts/on-the-stand';
+import { answersBy, say } from '../../server/handouts/said';
 import { setPartSettings, setPassages } from '../../server/parts';
 import { changePlayer, players } from '../../server/players';
-import { setOnShelf, takeIn } from '../../server/pieces';
+import { setOnShelf } from '../../server/pieces';
 import { openVariant } from '../../server/variants';
 import { OURSELVES } from '../../server/workers';
 import { closeDatabase, everything, openDatabase } from '../support/database';
 import { demoText } from '../support/demo';
+import { FIRST, freshPiece, give as giveIn, markIn } from '../support/handed';
 
 let studio: Access;
 let ada: string;
@@ -26,43 +26,9 @@ beforeAll(async () => {
 });
 afterAll(closeDatabase);
 
-async function mark(
-  markingId: string,
-  target: string,
-  kind: MarkKind,
-  value: string | null,
-  from: string | null = null,
-  more: { why?: string } = {},
-): Promise<void> {
-  const said = (each: string | null) => (each === null ? null : { value: each, origin: 'coach' as const, ...more });
-  const set = {
-    id: randomUUID(),
-    at: new Date().toISOString(),
-    reason: 'Mark',
-    undoes: null,
-    version: 2,
-    changes: [{ target, kind, from: said(from), to: said(value) }],
-  };
-  const stored = await storeChanges(studio, markingId, [set]);
-  if (!stored?.stored.length) throw new Error('not stored');
-}
-
-let pieces = 0;
-/** A fresh piece with one part and its marking. */
-async function piece() {
-  const title = `Low Tide ${++pieces}`;
-  const read = await takeIn(studio, `low-tide-${pieces}.musicxml`, new TextEncoder().encode(demoText('low-tide').replaceAll('Low Tide', title)), OURSELVES);
-  if (!read.ok) throw new Error(read.problem.what);
-  const { firstPartId: part, pieceId } = read.value;
-  return { title, part, pieceId, marking: (await markingOfPart(studio, part)).id };
-}
-
-const FIRST = 'n-0-1-0-A2-0';
-const give = async (part: string, to: string[], word = '') => {
-  const done = await handOut(studio, { word, parts: [{ partId: part, players: to }] });
-  if (!done.ok) throw new Error(done.problem.what);
-  return done.value[0]!;
-};
+const mark = (...args: Parameters<typeof markIn> extends [Access, ...infer Rest] ? Rest : never) => markIn(studio, ...args);
+const piece = () => freshPiece(studio);
+const give = (part: string, to: string[], word = '') => giveIn(studio, part, to, word);
 const rows = async (table: string) => (await everything.query<{ n: number }>(`SELECT count(*)::int AS n FROM ${table}`)).rows[0]!.n;
 
 test('a number for what changed and none for what did not; what is out stays as it was', async () => {

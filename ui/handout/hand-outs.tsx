@@ -1,11 +1,10 @@
 'use client';
 
-import { Printer } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
 import { z } from 'zod';
 import { LIMITS } from '@/core/util/limits';
-import { Button, buttonClass } from '@/ui/kit/button';
+import { Button } from '@/ui/kit/button';
 import { Notice } from '@/ui/kit/notice';
 import { PageHeader } from '@/ui/kit/page-header';
 import { ProblemNote } from '@/ui/kit/problem';
@@ -13,6 +12,7 @@ import { useDoing } from '@/ui/kit/use-doing';
 import { Answers } from './answers';
 import { hasOpened, isDue, type AnswerOut, type Chosen, type PartOut, type PlayerOut } from './hand-out-data';
 import { PartRow } from './part-row';
+import { PrintingButton, PrintingNotice, usePrinting } from './printing';
 
 interface Props {
   pieceId: string;
@@ -29,6 +29,7 @@ export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
   const [changed, setChanged] = useState<Readonly<Record<string, Chosen>>>({});
   const [done, setDone] = useState<string | null>(null);
   const doing = useDoing();
+  const printing = usePrinting(pieceId);
   const choiceOf = (part: PartOut): Chosen => changed[part.partId] ?? { isIn: part.usual.length > 0, players: part.usual };
   const going = parts.filter((part) => choiceOf(part).isIn && isDue(part, choiceOf(part)));
 
@@ -58,15 +59,12 @@ export function HandOuts({ pieceId, title, parts, players, answers }: Props) {
   return (
     <div className="flex min-h-dvh flex-col">
       <PageHeader path={[{ name: title, href: parts.length > 1 ? `/score/${pieceId}` : `/desk/${parts[0]!.partId}` }, 'Hand-outs']}>
-        {parts.some(({ last }) => last) && (
-          <a className={buttonClass()} href={`/api/pieces/${pieceId}/hand-outs/paper`} download>
-            <Printer size={15} aria-hidden /> All that is out, on paper
-          </a>
-        )}
+        {parts.some(({ last }) => last) && <PrintingButton printing={printing} />}
       </PageHeader>
       <main className="mx-auto grid w-full max-w-6xl grow gap-6 p-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
         <section aria-label="Parts" className="grid min-w-0 content-start gap-3">
           {doing.problem && <ProblemNote problem={doing.problem} onClose={doing.forget} />}
+          <PrintingNotice printing={printing} />
           {done && <Notice actions={<Button onClick={() => setDone(null)}>Fine</Button>}>Handed out. {done}</Notice>}
           <WithoutLinks names={without} />
           {players.length === 0 && (

@@ -87,16 +87,19 @@ interface Asked<T> {
   ask: ((signal: AbortSignal) => Promise<T>) | null;
   /** The answer to the question before stays until the new one is there. */
   keep?: boolean;
+  /** Asked again after so many ms while this answer says so. */
+  again?: (value: T) => number | false;
   /** Said where it fails otherwise than in words. */
   failed?: Problem;
 }
 
 /** An answer while it is shown. It is asked for once for all who show it, anew when its key changes. */
-export function useAnswer<T>({ key, ask, keep = false, failed = NO_ANSWER }: Asked<T>): Answer<T> {
+export function useAnswer<T>({ key, ask, keep = false, again, failed = NO_ANSWER }: Asked<T>): Answer<T> {
   const result = useQuery<T>({
     queryKey: key,
     queryFn: ({ signal }) => ask!(signal),
     enabled: ask !== null,
+    ...(again ? { refetchInterval: ({ state: { data } }: { state: { data: T | undefined } }) => (data === undefined ? false : again(data)) } : {}),
     ...(keep ? { placeholderData: keepPreviousData } : {}),
   });
   return {

@@ -7,6 +7,7 @@ import { z } from 'zod';
 import { Button } from '@/ui/kit/button';
 import { Notice } from '@/ui/kit/notice';
 import { NO_ANSWER, ProblemNote, problemOf, sendJson, type Problem } from '@/ui/kit/problem';
+import { ProgressBar } from '@/ui/kit/progress-bar';
 import { readAnswer } from '@/ui/kit/queries';
 
 export interface Round {
@@ -88,16 +89,7 @@ export function CheckShelfNotices({ check }: { check: ShelfCheck }) {
         <Notice actions={<Button onClick={() => void check.end()}>Stop</Button>}>
           <span className="flex flex-wrap items-center gap-3">
             Checking every part: {round.done} of {round.of} done.
-            <span
-              role="progressbar"
-              aria-label="Parts checked"
-              aria-valuemin={0}
-              aria-valuemax={round.of}
-              aria-valuenow={round.done}
-              className="h-2 w-40 overflow-hidden rounded-full border border-line bg-paper"
-            >
-              <span className="block h-full bg-spruce" style={{ width: `${(100 * round.done) / round.of}%` }} />
-            </span>
+            <ProgressBar label="Parts checked" done={round.done} of={round.of} />
           </span>
         </Notice>
       )}

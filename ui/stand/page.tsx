@@ -1,4 +1,5 @@
 import type { StandPart } from '@/workers/server/stand';
+import { PencilLayer } from './pencil-layer';
 import { handoutName } from './stand-data';
 import { GAP, MARGIN, ROW, type StandModel } from './use-stand';
 
@@ -58,6 +59,7 @@ function System({ stand, system, scale, onBar, onNote }: SystemProps) {
         <div className="engraving absolute inset-x-0" style={{ top: ROW }}>
           <Picture svg={svg} />
         </div>
+        <PencilLayer stand={stand} system={system} />
         {barIndices.map((bar, i) => {
           const [range, next] = [bars[i], barIndices[i + 1] ?? system.lastBar + 1];
           if (!range) return null;

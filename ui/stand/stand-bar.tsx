@@ -1,6 +1,6 @@
 'use client';
 
-import { ChevronLeft, ChevronRight, Maximize, MessageSquare, Printer, ZoomIn, ZoomOut } from 'lucide-react';
+import { ChevronLeft, ChevronRight, Maximize, MessageSquare, Pencil, Printer, ZoomIn, ZoomOut } from 'lucide-react';
 import Link from 'next/link';
 import { Button, buttonClass } from '@/ui/kit/button';
 import { IconButton } from '@/ui/kit/icon-button';
@@ -18,7 +18,7 @@ interface Props {
 
 /** What there is beside the music, as little as possible. */
 export function StandBar({ stand, panel, onPanel, onAnswer }: Props) {
-  const { sheet, zoom, setZoom, music, turns, said } = stand;
+  const { sheet, zoom, setZoom, music, turns, said, pencil } = stand;
   const step = ZOOMS.indexOf(zoom as (typeof ZOOMS)[number]);
   const toggle = (which: Panel) => onPanel(panel === which ? null : which);
   const left = sheet.changes?.bars.filter(({ barIndex }) => !said.copied.has(barIndex ?? -1)).length ?? 0;
@@ -46,6 +46,12 @@ export function StandBar({ stand, panel, onPanel, onAnswer }: Props) {
           Turns{hurried > 0 ? ` (${hurried} in a hurry)` : ''}
         </Button>
       )}
+      {pencil.isOwn && (
+        <Button small aria-pressed={pencil.isOn} onClick={() => pencil.toggle(!pencil.isOn)}>
+          <Pencil size={14} aria-hidden /> Pencil{pencil.lost.length > 0 ? ` (${pencil.lost.length} without a note)` : ''}
+        </Button>
+      )}
+      {!pencil.isOwn && pencil.isShown && <span className="text-soft">with their pencil</span>}
       <span className="grow max-sm:hidden" />
       <a className={buttonClass({ small: true })} href={`/api/stand/parts/${sheet.partId}/paper${sheet.as === null ? '' : `?as=${sheet.as}`}`} download>
         <Printer size={14} aria-hidden /> On paper

@@ -1,5 +1,6 @@
 /** What the Stand is given by the server. */
 import type { ChangedBar } from '@/core/handout/in-words';
+import type { PencilMark } from '@/core/handout/pencil';
 import type { AnswerKind } from '@/core/handout/shapes';
 
 export interface StandAnswer {
@@ -26,6 +27,8 @@ export interface SheetData {
   isOpened: boolean;
   copied: readonly number[];
   answers: StandAnswer[];
+  /** Of somebody else only where they show it. */
+  pencil: { marks: readonly PencilMark[]; isShown: boolean };
   /** Whose stand one who teaches looks at; null on one's own. */
   as: string | null;
 }

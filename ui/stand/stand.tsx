@@ -9,6 +9,7 @@ import { Page } from './page';
 import { StandBar, type Panel } from './stand-bar';
 import type { SheetData } from './stand-data';
 import { NotesList, TurnsList } from './lists';
+import { PencilBox } from './pencil-box';
 import { useStand, type StandModel } from './use-stand';
 import { useWakeLock } from './use-wake-lock';
 
@@ -20,7 +21,7 @@ export function Stand({ sheet }: { sheet: SheetData }) {
   const [panel, setPanel] = useState<Panel | null>(isToCopy ? 'changes' : null);
   const [asking, setAsking] = useState<{ bar: number | null } | null>(null);
   useWakeLock();
-  useTurnKeys(stand, panel === null && asking === null);
+  useTurnKeys(stand, panel === null && asking === null, stand.pencil.isOn);
   const turn = (event: MouseEvent<HTMLElement>) => {
     if ((event.target as Element).closest('button, a, [data-bar]')) return;
     stand.go(event.clientX < stand.screen.width / 3 ? -1 : 1);
@@ -34,7 +35,7 @@ export function Stand({ sheet }: { sheet: SheetData }) {
         </div>
       )}
       <main
-        className="flex min-h-0 grow touch-manipulation select-none"
+        className={`flex min-h-0 grow touch-manipulation select-none ${stand.pencil.isOn ? 'overflow-y-auto' : ''}`}
         aria-label={`${sheet.part}, page ${stand.page + 1} of ${stand.pages.length}`}
         onClick={turn}
       >
@@ -44,6 +45,7 @@ export function Stand({ sheet }: { sheet: SheetData }) {
             <Page key={side} stand={stand} page={stand.page + side} onBar={(bar) => setAsking({ bar })} onNote={() => setPanel('notes')} />
           ))}
       </main>
+      {stand.pencil.isOn && <PencilBox pencil={stand.pencil} onDone={() => stand.pencil.toggle(false)} />}
       <p className="flex shrink-0 justify-between gap-3 px-4 pb-1 text-xs text-soft">
         <span className="truncate">
           {sheet.part} · Hand-out {sheet.number}
@@ -65,11 +67,13 @@ const NEXT = new Set(['PageDown', 'ArrowRight', 'ArrowDown', ' ', 'Enter']);
 const BACK = new Set(['PageUp', 'ArrowLeft', 'ArrowUp', 'Backspace']);
 
 /** Keys, and pedals, which are keyboards with two keys. */
-function useTurnKeys(stand: StandModel, isOn: boolean): void {
+function useTurnKeys(stand: StandModel, isOn: boolean, isPenciling: boolean): void {
   const obey = useEffectEvent((event: KeyboardEvent) => {
     if (!isOn || event.ctrlKey || event.metaKey || event.altKey || (event.target as Element).closest('input, textarea, select, [role=dialog]')) return;
     const isPressed = (event.key === ' ' || event.key === 'Enter') && (event.target as Element).closest('button, a');
     if (isPressed) return;
+    // The arrows lead the pencil from note to note.
+    if (isPenciling && !event.key.startsWith('Page')) return;
     if (NEXT.has(event.key)) stand.go(event.shiftKey ? -1 : 1);
     else if (BACK.has(event.key)) stand.go(-1);
     else if (event.key === 'Home') stand.first();

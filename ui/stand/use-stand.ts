@@ -1,15 +1,15 @@
 'use client';
 
 /** The Stand's model: the part as engraved for this screen, its pages, which one is seen, what was said. */
-import { useEffect, useEffectEvent, useMemo, useState, useSyncExternalStore } from 'react';
+import { useMemo, useState, useSyncExternalStore } from 'react';
 import { z } from 'zod';
 import { paged, turnsPlayed, type Paper } from '@/core/stand/pages';
-import type { AnswerKind, SaidByPlayer } from '@/core/handout/shapes';
 import { getJson, useAnswer } from '@/ui/kit/queries';
-import { outbox } from '@/ui/unsent/browser';
 import type { StandPart } from '@/workers/server/stand';
-import type { SheetData, StandAnswer } from './stand-data';
+import type { SheetData } from './stand-data';
 import { useOffline } from './use-offline';
+import { usePencil } from './use-pencil';
+import { useSaid } from './use-said';
 
 const standShape = z.object({
   systems: z.array(
@@ -20,6 +20,7 @@ const standShape = z.object({
       heads: z.record(z.string(), z.object({ x: z.number(), y: z.number() })),
       bars: z.array(z.object({ from: z.number(), to: z.number() })),
       barIndices: z.array(z.number()),
+      staffTop: z.number(),
       firstBar: z.number(),
       lastBar: z.number(),
     }),
@@ -71,7 +72,7 @@ export function useStand(sheet: SheetData) {
   const [zoom, setZoom] = useZoom();
   const [asked, setPage] = useState(0);
   const [which, setWhich] = useState<'latest' | 'earlier'>('latest');
-  const said = useSaid(sheet);
+  const { send, ...said } = useSaid(sheet);
 
   const atOnce: 1 | 2 = screen.width >= TWO_FROM_PX && screen.width > screen.height * 1.15 ? 2 : 1;
   const pageWidth = screen.width / atOnce;
@@ -123,6 +124,7 @@ export function useStand(sheet: SheetData) {
     which,
     setWhich,
     said,
+    pencil: usePencil(sheet, music ?? null, pages.slice(page, page + atOnce), send),
   };
 }
 
@@ -144,47 +146,4 @@ function useZoom(): [number, (zoom: number) => void] {
       localStorage.setItem('stand-zoom', String(zoom));
     },
   ];
-}
-
-/** What the player says: kept by the browser and sent when it can be. */
-function useSaid({ handoutId, partId, part, as, isOpened, copied: stored, answers: there }: SheetData) {
-  const [copied, setCopied] = useState<ReadonlySet<number>>(new Set(stored));
-  const [answers, setAnswers] = useState<StandAnswer[]>(there);
-  const isOwn = as === null;
-  const send = (said: SaidByPlayer) => isOwn && outbox()?.add({ about: 'said', handoutId, part: { id: partId, name: part }, said });
-  const opened = useEffectEvent(() => void (isOpened || send({ opened: true })));
-  useEffect(() => opened(), []);
-  // What waits in this browser since an earlier visit was said all the same.
-  const takeIn = useEffectEvent((all: readonly SaidByPlayer[]) => {
-    for (const { copied: ticks = [], answers: more = [] } of all) {
-      setCopied((before) => ticks.reduce((now, { bar, is }) => withOrWithout(now, bar, is), before));
-      setAnswers((before) => [...before, ...more.filter(({ id }) => !before.some((each) => each.id === id)).map((each) => ({ ...each, isSettled: false }))]);
-    }
-  });
-  useEffect(() => {
-    void outbox()
-      ?.left(`said ${handoutId}`)
-      .then(({ stored: sent, waiting }) => takeIn([...sent, ...waiting].flatMap(({ body }) => (body.about === 'said' ? [body.said] : []))));
-  }, [handoutId]);
-  return {
-    isOwn,
-    copied,
-    answers,
-    tick(bar: number, is: boolean) {
-      setCopied((before) => withOrWithout(before, bar, is));
-      send({ copied: [{ bar, is }] });
-    },
-    answer(bar: number | null, kind: AnswerKind, words: string) {
-      const made = { id: crypto.randomUUID(), bar, kind, words, at: new Date().toISOString() };
-      setAnswers((before) => [...before, { ...made, isSettled: false }]);
-      send({ answers: [made] });
-    },
-  };
-}
-
-function withOrWithout(before: ReadonlySet<number>, bar: number, is: boolean): ReadonlySet<number> {
-  const next = new Set(before);
-  if (is) next.add(bar);
-  else next.delete(bar);
-  return next;
 }

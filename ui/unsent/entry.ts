@@ -1,6 +1,7 @@
 /** What the coach changed and the server does not have yet. */
 import { z } from 'zod';
 import { deedShape } from '@/core/marking/part-deed';
+import { pencilInWords } from '@/core/handout/pencil';
 import { saidShape, type SaidByPlayer } from '@/core/handout/shapes';
 import { problemShape, type Problem } from '@/core/util/problem-shape';
 import type { ChangeSet } from '@/core/marking/change';
@@ -98,9 +99,11 @@ export function entryInWords({ body }: Pick<Entry, 'body'>): string {
   }
 }
 
-function saidInWords({ answers = [], copied = [] }: SaidByPlayer): string {
-  const [answer] = answers;
-  return answer ? [answer.kind, answer.words].filter(Boolean).join(': ') : copied.length ? 'copied' : 'opened';
+function saidInWords({ answers: [answer] = [], copied = [], pencil: [mark] = [], showsPencil }: SaidByPlayer): string {
+  if (answer) return [answer.kind, answer.words].filter(Boolean).join(': ');
+  if (mark) return `${mark.where}, pencil: ${pencilInWords(mark)}`;
+  if (showsPencil !== undefined) return showsPencil ? 'the pencil is shown' : 'the pencil is not shown';
+  return copied.length ? 'copied' : 'opened';
 }
 
 /** Everything that it says, to be copied and typed again. */

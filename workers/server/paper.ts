@@ -1,6 +1,7 @@
 /** Parts on paper: vector PDF with its fonts inside, out of the same engraving as on the screen, black on white. */
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { PDFDocument as JoinedPdf } from 'pdf-lib';
 import PDFDocument from 'pdfkit';
 import { changedLine, type ChangedBar } from '../../core/handout/in-words';
 import { NOTE_LABELS } from '../../core/marking/notes';
@@ -68,6 +69,18 @@ export async function printParts({ sheets, paper, staffMm }: PrintTask): Promise
   doc.end();
   await done;
   return Buffer.concat(chunks);
+}
+
+/** Files one after the other in one. */
+export async function joinPdfs({ title, pdfs }: { title: string; pdfs: readonly Uint8Array[] }): Promise<Uint8Array> {
+  const joined = await JoinedPdf.create();
+  joined.setTitle(title);
+  joined.setCreator('Omaggio');
+  for (const pdf of pdfs) {
+    const one = await JoinedPdf.load(pdf);
+    for (const page of await joined.copyPages(one, one.getPageIndices())) joined.addPage(page);
+  }
+  return joined.save();
 }
 
 const titleOf = (sheets: readonly Sheet[]): string =>

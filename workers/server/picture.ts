@@ -14,6 +14,8 @@ export interface System {
   heads: Record<string, NoteHead>;
   /** Where the bars of this system begin and end in px, in order. */
   bars: Array<{ from: number; to: number }>;
+  /** The staff's first line in px from the top. */
+  staffTop: number;
 }
 
 /** Half a note head's width in the engraver's units, from the outline of its font. */
@@ -36,11 +38,13 @@ export function readSystem(svg: string): System {
   }
   const bars: System['bars'] = [];
   const staff = /class="staff">\s*<path d="M([-\d.]+) ([-\d.]+) L([-\d.]+) /g;
+  let staffTop = heightPx;
   for (let match = staff.exec(svg); match; match = staff.exec(svg)) {
+    staffTop = Math.min(staffTop, round(toY(match[2]!)));
     const bar = { from: round(toX(match[1]!)), to: round(toX(match[3]!)) };
     if (bars.at(-1)?.from !== bar.from) bars.push(bar);
   }
-  return { svg: svg.replace(/<desc>.*?<\/desc>/, ''), widthPx, heightPx, heads, bars };
+  return { svg: svg.replace(/<desc>.*?<\/desc>/, ''), widthPx, heightPx, heads, bars, staffTop };
 }
 
 const round = (value: number): number => rounded(value, 1);

@@ -7,6 +7,7 @@ import { toldOrGuessed } from '../../core/instruments/play-on';
 import type { Marking } from '../../core/marking/mark';
 import { editedPart } from '../../core/marking/print-edits';
 import { playerNotes, type PlayerNote } from '../../core/marking/notes';
+import { targetsOn } from '../../core/editions/anchor';
 import { changesInWords, type ChangedBar, type Reading } from '../../core/handout/in-words';
 import { passings, type Passing } from '../../core/stand/turns';
 import { clockFor } from '../../core/score/time';
@@ -70,6 +71,12 @@ function withBars(systems: readonly System[], bars: number): StandSystem[] {
 /** What one player reads otherwise than before, bar by bar. */
 export function changedForReader({ before, after }: { before: ReadAs; after: ReadAs }): ChangedBar[] {
   return changesInWords(readingOf(before), readingOf(after));
+}
+
+/** Where what a player pencilled stands on another hand-out: targets of the one as targets of the other, null where there is none. */
+export function targetsOnNext({ before, after, targets }: { before: ReadAs; after: ReadAs; targets: readonly string[] }): Array<[string, string | null]> {
+  const read = ({ music, marking }: ReadAs) => correctedPart(partFrom(music).read, marking);
+  return [...targetsOn(targets, read(before), read(after))];
 }
 
 function readingOf({ music, marking, told, tempo, line }: ReadAs): Reading {

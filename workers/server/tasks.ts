@@ -30,8 +30,8 @@ import { partFrom } from './parts';
 
 export { checkPart } from './check-part';
 export { carryOver, compareEditions, likestPart } from './editions';
-export { printParts } from './paper';
-export { changedForReader, engraveStand } from './stand';
+export { joinPdfs, printParts } from './paper';
+export { changedForReader, engraveStand, targetsOnNext } from './stand';
 
 export interface ReadPart {
   filePartId: string;

@@ -1,7 +1,9 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { pageAccess } from '@/app/door';
-import { answersBy, changedFor, sheetOf } from '@/server/handouts/on-the-stand';
+import { changedFor, sheetOf } from '@/server/handouts/on-the-stand';
+import { pencilOf, showsPencil } from '@/server/handouts/pencil';
+import { answersBy } from '@/server/handouts/said';
 import { OURSELVES } from '@/server/workers';
 import { Stand } from '@/ui/stand/stand';
 import { readerOf } from '../reader';
@@ -23,7 +25,12 @@ export default async function Page({ params, searchParams }: Props) {
   const sheet = reader && (await sheetOf(access, partId, reader));
   if (!reader || !sheet) notFound();
   const { given, frozen, earlier } = sheet;
-  const [changes, answers] = await Promise.all([earlier ? changedFor(access, earlier.frozen, frozen, OURSELVES) : null, answersBy(access, partId, reader)]);
+  const [changes, answers, isShown] = await Promise.all([
+    earlier ? changedFor(access, earlier.frozen, frozen, OURSELVES) : null,
+    answersBy(access, partId, reader),
+    showsPencil(access, partId, reader),
+  ]);
+  const pencil = access.playerId !== null || isShown ? await pencilOf(access, partId, reader, sheet, OURSELVES) : [];
   return (
     <Stand
       key={given.id}
@@ -40,6 +47,7 @@ export default async function Page({ params, searchParams }: Props) {
         isOpened: given.openedAt !== null,
         copied: given.copied,
         answers: answers.map(({ at, settledAt, ...answer }) => ({ ...answer, at: at.toISOString(), isSettled: settledAt !== null })),
+        pencil: { marks: pencil, isShown },
         as: access.playerId === null ? reader : null,
       }}
     />

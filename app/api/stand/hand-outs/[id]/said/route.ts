@@ -1,5 +1,5 @@
 import { saidShape } from '@/core/handout/shapes';
-import { say } from '@/server/handouts/on-the-stand';
+import { say } from '@/server/handouts/said';
 import { answer, body, problemResponse } from '../../../../respond';
 
 /** What a player says about a hand-out that they have: that it is opened, what is copied, what does not work. */
