@@ -1,6 +1,7 @@
 /** Hand-outs of the demo: what went out before the sectional, what was corrected after it, and what players said. */
 import { randomUUID } from 'node:crypto';
 import { z } from 'zod';
+import { PENCIL_KINDS } from '../core/handout/pencil';
 import { ANSWER_KINDS } from '../core/handout/shapes';
 import { readPartDocument } from '../core/formats/musicxml/part-document';
 import { coachChanges } from '../core/marking/change';
@@ -24,6 +25,9 @@ export const demoHandOutsShape = z.array(
     word: z.string(),
     /** Marks that were made before it. */
     after: z.array(z.object({ at: z.string(), kind: z.enum(['bow', 'finger', 'words']), value: z.string() })).default([]),
+    pencil: z.array(z.object({ player: z.string(), at: z.string(), kind: z.enum(PENCIL_KINDS), value: z.string() })).default([]),
+    /** Who lets the coach look at their pencil. */
+    shows: z.array(z.string()).default([]),
     answers: z.array(z.object({ player: z.string(), at: z.string(), kind: z.enum(ANSWER_KINDS), words: z.string() })).default([]),
   }),
 );
@@ -33,7 +37,7 @@ type DemoHandOut = z.infer<typeof demoHandOutsShape>[number];
 export async function handOutDemo(access: Access, told: readonly DemoHandOut[]): Promise<void> {
   const people = await players(access);
   const idOf = (name: string) => people.find((each) => each.name === name)!.id;
-  for (const { file, part, daysAgo, players: names, opened, word, after, answers } of told) {
+  for (const { file, part, daysAgo, players: names, opened, word, after, pencil, shows, answers } of told) {
     const partId = await partOf(access, `${file}.musicxml`, part);
     const placed = await placesOf(access, partId);
     if (after.length)
@@ -47,6 +51,9 @@ export async function handOutDemo(access: Access, told: readonly DemoHandOut[]):
     const { id } = (await latestOf(access, [partId])).get(partId)!;
     for (const name of opened) await say(access, id, idOf(name), { opened: true });
     const at = new Date().toISOString();
+    for (const { player, at: where, kind, value } of pencil)
+      await say(access, id, idOf(player), { pencil: [{ target: placed(where), kind, value, where: `bar ${where.split('/')[0]}`, at }] });
+    for (const name of shows) await say(access, id, idOf(name), { showsPencil: true });
     for (const { player, at: where, kind, words } of answers)
       await say(access, id, idOf(player), { answers: [{ id: randomUUID(), bar: barOfTarget(placed(where)), kind, words, at }] });
     await db(access).query("UPDATE handouts SET made_at = now() - $3 * interval '1 day' WHERE studio_id = $1 AND id = $2", [access.studio, id, daysAgo]);

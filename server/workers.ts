@@ -11,6 +11,7 @@ import type { Marking } from '../core/marking/mark';
 import type { ChangedBar } from '../core/handout/in-words';
 import type { Result } from '../core/util/result';
 import type { PrintTask } from '../workers/server/paper';
+import type { StripsTask } from '../workers/server/strips';
 import type { ReadAs, StandPart } from '../workers/server/stand';
 import { connections } from './db';
 import { FairQueue } from './fair-queue';
@@ -24,6 +25,7 @@ interface Tasks {
   engravePassage: { input: EngraveTask; output: Engraving };
   engraveStand: { input: ReadAs & { widthPx: number }; output: StandPart };
   printParts: { input: PrintTask; output: Uint8Array };
+  printStrips: { input: StripsTask; output: Uint8Array };
   joinPdfs: { input: { title: string; pdfs: readonly Uint8Array[] }; output: Uint8Array };
   changedForReader: { input: { before: ReadAs; after: ReadAs }; output: ChangedBar[] };
   targetsOnNext: { input: { before: ReadAs; after: ReadAs; targets: readonly string[] }; output: Array<[string, string | null]> };
@@ -77,6 +79,7 @@ const LIMITS_OF: Readonly<Record<keyof Tasks, Limit>> = {
   engravePassage: { ms: 7_000, msPerMb: 300, longFrom: 6 * MB },
   engraveStand: { ms: 20_000, msPerMb: 20_000, longFrom: 1_500 * KB },
   printParts: { ms: 60_000, msPerMb: 20_000, longFrom: 0 },
+  printStrips: { ms: 60_000, msPerMb: 20_000, longFrom: 0 },
   joinPdfs: { ms: 30_000, msPerMb: 5_000, longFrom: 0 },
   changedForReader: { ms: 8_000, msPerMb: 8_000, longFrom: 400 * KB },
   targetsOnNext: { ms: 8_000, msPerMb: 8_000, longFrom: 400 * KB },

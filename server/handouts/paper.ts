@@ -1,6 +1,7 @@
 /** Hand-outs on paper. */
 import { forPlayer } from '../../core/handout/frozen';
-import type { PaperName, Sheet } from '../../workers/server/paper';
+import type { Sheet } from '../../workers/server/paper';
+import type { PaperName } from '../../workers/server/pdf';
 import type { Access } from '../access';
 import { db, type OfStudio } from '../db';
 import { inWorker, type Asker } from '../workers';
@@ -36,6 +37,15 @@ export async function printedFor(access: OfStudio, partId: string, playerId: str
   const { title, part } = sheet.frozen;
   const bytes = await inWorker('printParts', { sheets: [await sheetFrom(access, sheet, asker)], paper, staffMm: STAFF_MM }, asker);
   return { fileName: `${title}, ${part}, Hand-out ${sheet.given.number}.pdf`, bytes };
+}
+
+/** What changed for one player, as strips to paste in; null where nothing did. */
+export async function stripsFor(access: OfStudio, partId: string, playerId: string, paper: PaperName, asker: Asker): Promise<Printed | null> {
+  const sheet = await sheetOf(access, partId, playerId);
+  if (!sheet?.earlier) return null;
+  const { title, part } = sheet.frozen;
+  const bytes = await inWorker('printStrips', { sheet: await sheetFrom(access, sheet, asker), paper, staffMm: STAFF_MM }, asker);
+  return { fileName: `${title}, ${part}, what changed in Hand-out ${sheet.given.number}.pdf`, bytes };
 }
 
 /** The latest hand-out of a part as everybody reads it; null where it is not out. */

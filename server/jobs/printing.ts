@@ -1,6 +1,6 @@
 /** Puts all that is out of a piece on paper, a part at a time; ended it keeps what is done, begun again it goes on. */
 import { randomUUID } from 'node:crypto';
-import type { PaperName } from '../../workers/server/paper';
+import type { PaperName } from '../../workers/server/pdf';
 import type { Access } from '../access';
 import { db, inTransaction, type OfStudio } from '../db';
 import { latestOf } from '../handouts/hand-out';
@@ -67,11 +67,11 @@ export async function beginPrinting(access: Access, pieceId: string, paper: Pape
         FROM printings JOIN printing_parts ON printing_id = printings.id WHERE printings.studio_id = $1 AND piece_id = $2 GROUP BY printings.id`,
       [access.studio, pieceId],
     );
-    const known = before.rows[0];
-    const isSame = known?.paper === paper && known.of.join() === out.map(({ id }) => id).join();
-    if (known && isSame && !known.stopped) return;
-    const id = known && isSame ? known.id : randomUUID();
-    if (known && isSame) await client.query('UPDATE printings SET stopped_at = NULL WHERE studio_id = $1 AND id = $2', [access.studio, id]);
+    const names = out.map((each) => each.id).join();
+    const known = before.rows.find((each) => each.paper === paper && each.of.join() === names);
+    if (known && !known.stopped) return;
+    const id = known?.id ?? randomUUID();
+    if (known) await client.query('UPDATE printings SET stopped_at = NULL WHERE studio_id = $1 AND id = $2', [access.studio, id]);
     else {
       await client.query('DELETE FROM printings WHERE studio_id = $1 AND piece_id = $2', [access.studio, pieceId]);
       await client.query('INSERT INTO printings (id, studio_id, piece_id, begun_by, paper) VALUES ($1, $2, $3, $4, $5)', [

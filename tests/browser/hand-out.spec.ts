@@ -202,3 +202,96 @@ test('what is out, and the Stand, hold to the rules for everybody at three sizes
   }
   await stand.context().close();
 });
+
+test('pencil: written without a network, there again, taken along to the next hand-out, seen by the coach only when it is shown; half turns', async ({
+  page,
+  browser,
+}) => {
+  const taken = await page.request.post('/api/pieces?name=pencilled.musicxml', { data: copyOf('mill-race-serenade', 'Pencilled') });
+  const { pieceId, firstPartId: part } = (await taken.json()) as { pieceId: string; firstPartId: string };
+  const idOf = async (name: string) =>
+    (await (await page.request.get('/players')).text()).match(new RegExp(`"id\\\\?":\\\\?"([0-9a-f-]{36})\\\\?",\\\\?"name\\\\?":\\\\?"${name}`))![1]!;
+  const oskar = await idOf('Oskar');
+  const handOut = async () =>
+    expect((await page.request.post('/api/hand-outs', { data: { word: '', parts: [{ partId: part, players: [oskar] }] } })).status()).toBe(201);
+  await handOut();
+  const stand = await playerWith(browser, page, 'Oskar');
+  await stand.goto(`/stand/${part}`);
+  await expect(stand.locator('.engraving svg').first()).toBeVisible();
+  await expect
+    .poll(() => stand.evaluate(async () => (await (await caches.open('omaggio-stand-1')).keys()).some(({ url }) => url.includes('/music?'))))
+    .toBe(true);
+  await stand.context().setOffline(true);
+  await stand.getByRole('button', { name: /^Pencil/ }).click();
+  const box = stand.getByRole('region', { name: 'Pencil' });
+  // A tap near a note takes it.
+  const head = (await stand.locator('.engraving g.note').nth(3).locator('use').first().boundingBox())!;
+  await stand.touchscreen.tap(head.x + 7, head.y + 7);
+  await box.getByRole('button', { name: 'Finger 3' }).tap();
+  await expect(box.getByRole('button', { name: 'Finger 3' })).toHaveAttribute('aria-pressed', 'true');
+  await box.getByRole('button', { name: 'Circle' }).tap();
+  await box.getByLabel('Words').fill('breathe');
+  await stand.keyboard.press('Enter');
+  // On by keys; said twice it is rubbed out.
+  await box.getByRole('button', { name: 'Circle' }).focus();
+  await stand.keyboard.press('ArrowRight');
+  await stand.keyboard.press('u');
+  await stand.keyboard.press('2');
+  await stand.keyboard.press('2');
+  await expect(box.getByRole('button', { name: 'Up-bow' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(box.getByRole('button', { name: 'Finger 2' })).toHaveAttribute('aria-pressed', 'false');
+  const written = stand.locator('svg.text-pencil text');
+  await expect(written).toHaveText(['3', 'breathe']);
+  await stand.reload();
+  await expect(written).toHaveText(['3', 'breathe']);
+  await stand.context().setOffline(false);
+  const known = async () => {
+    await stand.reload();
+    return (await (await stand.request.get(`/stand/${part}`)).text()).includes('breathe');
+  };
+  await expect.poll(known).toBe(true);
+
+  // Nobody else sees it until it is shown.
+  const asSeen = async () => (await (await page.request.get(`/stand/${part}?as=${oskar}`)).text()).includes('breathe');
+  expect(await asSeen()).toBe(false);
+  await stand.getByRole('button', { name: /^Pencil/ }).click();
+  await box.getByLabel('my coach may look at it').check();
+  await expect.poll(asSeen).toBe(true);
+
+  // A correction by the coach: the pencil is on the new one.
+  await page.goto(`/desk/${part}`);
+  await ready(page);
+  await walkTo(page, 2);
+  await page.keyboard.press('4');
+  await saved(page);
+  await handOut();
+  await stand.reload();
+  await expect(stand.getByText('Hand-out 2').first()).toBeVisible();
+  await expect(written).toHaveText(['3', 'breathe']);
+  await stand.getByRole('button', { name: 'Close' }).click();
+  await stand.getByRole('button', { name: /^Pencil/ }).click();
+  await expect(box).not.toContainText('no note any more');
+  await box.getByRole('button', { name: 'Put it down' }).click();
+
+  // Half a page at a time: the upper half is the next page, the lower one stays until the second tap.
+  await stand.getByRole('button', { name: 'Turn half a page at a time' }).click();
+  const coming = stand.getByLabel('upper half of the next page');
+  await stand.keyboard.press('PageDown');
+  await expect(coming).toBeVisible();
+  await expect(pageNumber(stand)).toHaveText(/^page 1 of/);
+  await stand.keyboard.press('PageUp');
+  await expect(coming).toHaveCount(0);
+  await stand.keyboard.press('PageDown');
+  await stand.keyboard.press('PageDown');
+  await expect(pageNumber(stand)).toHaveText(/^page 2 of/);
+  await expect(coming).toHaveCount(0);
+
+  // All that is out on paper, as work of its own.
+  await page.goto(`/hand-out/${pieceId}`);
+  await page.getByRole('button', { name: 'All that is out, on paper' }).click();
+  const link = page.getByRole('link', { name: 'Take the PDF' });
+  await expect(link).toBeVisible();
+  const [file] = await Promise.all([page.waitForEvent('download'), link.click()]);
+  expect(file.suggestedFilename()).toBe('Pencilled, parts.pdf');
+  await stand.context().close();
+});

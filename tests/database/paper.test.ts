@@ -140,3 +140,42 @@ test('bin/omaggio print writes a part, and says what is wrong in one line', () =
   }
   rmSync(folder, { recursive: true });
 });
+
+test('who has to turn in a hurry is told by V. S. at the foot; where there is time it says nothing', async () => {
+  const { pages } = await print([demo()]);
+  const hurried = pages.flatMap((page, i) => (page.items.some(({ text }) => text === 'V. S.') ? [i] : []));
+  // Only every other page is turned, and one that rests long enough at its end is not among them.
+  expect(hurried.filter((page) => page % 2 === 0)).toEqual([]);
+  const rests = readFileSync('demo/scores/mill-race-serenade.musicxml', 'utf8').replace(
+    /<rest\/>|<rest [^>]*>/g,
+    '<pitch><step>A</step><octave>4</octave></pitch>',
+  );
+  const restless = sheetOf(new TextEncoder().encode(rests), 'Violin I');
+  const without = readPdf(await inWorker('printParts', { sheets: [restless], paper: 'a4', staffMm: 11 }, OURSELVES));
+  const told = without.pages.flatMap((page, i) => (page.items.some(({ text }) => text === 'V. S.') ? [i] : []));
+  expect(told).toEqual(without.pages.flatMap((_, i) => (i % 2 === 1 && i < without.pages.length - 1 ? [i] : [])));
+  expect(told.length).toBeGreaterThan(0);
+});
+
+test('what changed as strips: each changed bar with its words, as large as in the part, and nothing else', async () => {
+  const bars = [
+    { barIndex: null, at: 'the part', texts: ['tempo 100, was 112'] },
+    { barIndex: 30, at: '31', texts: ['up, was down'] },
+    { barIndex: 31, at: '32', texts: ['finger 2'] },
+    { barIndex: 90, at: '91', texts: ['slurred 1 + 2, was 3'] },
+  ];
+  const sheet = demo({ changes: { since: 1, bars } });
+  const { title, pages } = readPdf(await inWorker('printStrips', { sheet, paper: 'a4', staffMm: 6.8 }, OURSELVES));
+  expect(title).toBe('Mill Race Serenade, Violin I: strips');
+  expect(pages).toHaveLength(1);
+  const text = textOf(pages[0]!);
+  expect(text).toContain('what changed since Hand-out 1');
+  expect(text).toContain('the part: tempo 100, was 112');
+  for (const said of ['31: up, was down', '32: finger 2', '91: slurred 1 + 2, was 3']) expect(text).toContain(said);
+  // Many more than a page holds go on over the next ones.
+  const all = Array.from({ length: 129 }, (_, i) => ({ barIndex: i, at: String(i), texts: [`change ${i}`] }));
+  const many = readPdf(await inWorker('printStrips', { sheet: demo({ changes: { since: 1, bars: all } }), paper: 'letter', staffMm: 6.8 }, OURSELVES)).pages;
+  expect(many.length).toBeGreaterThan(1);
+  const said = many.map(textOf).join(' ');
+  for (let i = 0; i < 129; i++) expect(said).toContain(`change ${i}`);
+});

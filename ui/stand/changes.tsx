@@ -1,6 +1,7 @@
 'use client';
 
-import { Button, PlaceButton } from '@/ui/kit/button';
+import { Scissors } from 'lucide-react';
+import { Button, buttonClass, PlaceButton } from '@/ui/kit/button';
 import { SideSheet } from './side-sheet';
 import type { StandModel } from './use-stand';
 
@@ -38,7 +39,18 @@ export function Changes({ stand, onClose }: { stand: StandModel; onClose(): void
           );
         })}
       </ul>
-      <Button small className="mt-4" aria-pressed={which === 'earlier'} onClick={() => setWhich(which === 'latest' ? 'earlier' : 'latest')}>
+      {bars.some(({ barIndex }) => barIndex !== null) && (
+        <p className="mt-4">
+          <a
+            className={buttonClass({ small: true })}
+            href={`/api/stand/parts/${sheet.partId}/paper?what=strips${sheet.as === null ? '' : `&as=${sheet.as}`}`}
+            download
+          >
+            <Scissors size={14} aria-hidden /> Strips to paste in
+          </a>
+        </p>
+      )}
+      <Button small className="mt-2" aria-pressed={which === 'earlier'} onClick={() => setWhich(which === 'latest' ? 'earlier' : 'latest')}>
         {which === 'latest' ? `Show Hand-out ${since}` : `Back to Hand-out ${sheet.number}`}
       </Button>
     </SideSheet>

@@ -35,15 +35,20 @@ export function Stand({ sheet }: { sheet: SheetData }) {
         </div>
       )}
       <main
-        className={`flex min-h-0 grow touch-manipulation select-none ${stand.pencil.isOn ? 'overflow-y-auto' : ''}`}
+        className={`relative flex min-h-0 grow touch-manipulation select-none ${stand.pencil.isOn ? 'overflow-y-auto' : ''}`}
         aria-label={`${sheet.part}, page ${stand.page + 1} of ${stand.pages.length}`}
         onClick={turn}
       >
         {!stand.music && !stand.problem && <Waiting className="p-8">Laying the part on the stand …</Waiting>}
         {stand.music &&
           Array.from({ length: stand.atOnce }, (_, side) => (
-            <Page key={side} stand={stand} page={stand.page + side} onBar={(bar) => setAsking({ bar })} onNote={() => setPanel('notes')} />
+            <Page key={side} stand={stand} page={sideShown(stand, side)} onBar={(bar) => setAsking({ bar })} onNote={() => setPanel('notes')} />
           ))}
+        {stand.music && stand.coming !== null && stand.atOnce === 1 && (
+          <div className="absolute inset-x-0 top-0 h-1/2 overflow-hidden border-b-2 border-spruce bg-sheet" aria-label="upper half of the next page">
+            <Page stand={stand} page={stand.coming} onBar={(bar) => setAsking({ bar })} onNote={() => setPanel('notes')} />
+          </div>
+        )}
       </main>
       {stand.pencil.isOn && <PencilBox pencil={stand.pencil} onDone={() => stand.pencil.toggle(false)} />}
       <p className="flex shrink-0 justify-between gap-3 px-4 pb-1 text-xs text-soft">
@@ -63,6 +68,9 @@ export function Stand({ sheet }: { sheet: SheetData }) {
   );
 }
 
+/** Of two pages the left one comes first in half a turn. */
+const sideShown = ({ page, coming, atOnce }: StandModel, side: number): number => (atOnce === 2 && side === 0 && coming !== null ? coming : page + side);
+
 const NEXT = new Set(['PageDown', 'ArrowRight', 'ArrowDown', ' ', 'Enter']);
 const BACK = new Set(['PageUp', 'ArrowLeft', 'ArrowUp', 'Backspace']);
 
@@ -78,6 +86,8 @@ function useTurnKeys(stand: StandModel, isOn: boolean, isPenciling: boolean): vo
     else if (BACK.has(event.key)) stand.go(-1);
     else if (event.key === 'Home') stand.first();
     else if (event.key === 'End') stand.last();
+    else if (event.key === '+' || event.key === '-') stand.resize(event.key === '+' ? 1 : -1);
+    else if (event.key === 'h') stand.setHalfTurns(!stand.halfTurns);
     else return;
     event.preventDefault();
   });

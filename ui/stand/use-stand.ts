@@ -47,7 +47,7 @@ export const GAP = 6;
 /** Wider than high, and wide enough for two pages. */
 const TWO_FROM_PX = 1_100;
 const STEP_PX = 20;
-export const ZOOMS = [0.8, 1, 1.15, 1.3, 1.5, 1.8] as const;
+const ZOOMS = [0.8, 1, 1.15, 1.3, 1.5, 1.8] as const;
 const USUAL_ZOOM = 1.15;
 
 interface Screen {
@@ -70,7 +70,10 @@ const followScreen = (changed: () => void): (() => void) => {
 export function useStand(sheet: SheetData) {
   const screen = useSyncExternalStore(followScreen, readScreen, () => UNKNOWN);
   const [zoom, setZoom] = useZoom();
-  const [asked, setPage] = useState(0);
+  const [asked, setAsked] = useState(0);
+  const [halfTurns, setHalfTurns] = useRemembered('stand-half', false, (text) => text === 'true');
+  // With half turns: the upper half of what is seen is that of the next page already.
+  const [isHalf, setHalf] = useState(false);
   const [which, setWhich] = useState<'latest' | 'earlier'>('latest');
   const { send, ...said } = useSaid(sheet);
 
@@ -99,7 +102,16 @@ export function useStand(sheet: SheetData) {
   const turns = useMemo(() => turnsPlayed({ pages }, laid, music?.passings ?? [], paper), [pages, laid, music, paper]);
   const last = Math.max(0, pages.length - 1);
   const page = Math.min(asked, last - (last % atOnce));
-  const go = (by: number) => setPage(Math.max(0, Math.min(page + by * atOnce, last - (last % atOnce))));
+  const setPage = (to: number) => {
+    setHalf(false);
+    setAsked(Math.max(0, Math.min(to, last - (last % atOnce))));
+  };
+  const hasNext = page + atOnce <= last;
+  const go = (by: number) => {
+    if (halfTurns && by > 0 && !isHalf && hasNext) setHalf(true);
+    else if (by < 0 && isHalf) setHalf(false);
+    else setPage(page + by * atOnce);
+  };
   const goToBar = (bar: number) => {
     const at = pages.findIndex(({ to }) => bar <= music!.systems[to]!.lastBar);
     if (at >= 0) setPage(at - (at % atOnce));
@@ -107,8 +119,10 @@ export function useStand(sheet: SheetData) {
   return {
     sheet,
     screen,
-    zoom,
-    setZoom,
+    /** Null where it cannot be larger or smaller. */
+    larger: ZOOMS[ZOOMS.indexOf(zoom as (typeof ZOOMS)[number]) + 1] ?? null,
+    smaller: ZOOMS[ZOOMS.indexOf(zoom as (typeof ZOOMS)[number]) - 1] ?? null,
+    resize: (by: 1 | -1) => setZoom(ZOOMS[ZOOMS.indexOf(zoom as (typeof ZOOMS)[number]) + by] ?? zoom),
     scale,
     music,
     problem,
@@ -116,6 +130,10 @@ export function useStand(sheet: SheetData) {
     pages,
     page,
     atOnce,
+    /** The page that comes in over what is seen, in half a turn. */
+    coming: isHalf && hasNext ? page + atOnce : null,
+    halfTurns,
+    setHalfTurns,
     turns,
     go,
     goToBar,
@@ -130,20 +148,23 @@ export function useStand(sheet: SheetData) {
 
 export type StandModel = ReturnType<typeof useStand>;
 
-/** How large the music is: remembered by this browser. */
-function useZoom(): [number, (zoom: number) => void] {
+/** A choice that this browser remembers. */
+function useRemembered<T>(name: string, usual: T, read: (text: string) => T | null): [T, (value: T) => void] {
   const stored = useSyncExternalStore(
     () => () => undefined,
-    () => Number(localStorage.getItem('stand-zoom')),
-    () => 0,
+    () => localStorage.getItem(name),
+    () => null,
   );
-  const [chosen, setChosen] = useState<number | null>(null);
-  const known = (ZOOMS as readonly number[]).includes(stored) ? stored : USUAL_ZOOM;
+  const [chosen, setChosen] = useState<T | null>(null);
+  const known = (stored === null ? null : read(stored)) ?? usual;
   return [
     chosen ?? known,
-    (zoom) => {
-      setChosen(zoom);
-      localStorage.setItem('stand-zoom', String(zoom));
+    (value) => {
+      setChosen(value);
+      localStorage.setItem(name, String(value));
     },
   ];
 }
+
+/** How large the music is. */
+const useZoom = () => useRemembered<number>('stand-zoom', USUAL_ZOOM, (text) => ZOOMS.find((zoom) => String(zoom) === text) ?? null);

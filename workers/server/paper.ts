@@ -1,16 +1,10 @@
 /** Parts on paper: vector PDF with its fonts inside, out of the same engraving as on the screen, black on white. */
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { PDFDocument as JoinedPdf } from 'pdf-lib';
-import PDFDocument from 'pdfkit';
 import { changedLine, type ChangedBar } from '../../core/handout/in-words';
 import { NOTE_LABELS } from '../../core/marking/notes';
-import { paged, type Paper } from '../../core/stand/pages';
+import { paged, turnsPlayed, type Paper } from '../../core/stand/pages';
+import { openPdf, PAPERS, POINTS_PER_MM, STAFF_PX, type PaperName } from './pdf';
 import { engraveStand, type ReadAs, type StandPart, type StandSystem } from './stand';
 import { drawSvg, musicFont, type MusicFonts } from './svg-on-paper';
-
-export const PAPERS = { a4: [595.28, 841.89], letter: [612, 792] } as const;
-export type PaperName = keyof typeof PAPERS;
 
 /** A part as it goes onto paper. */
 export interface Sheet extends ReadAs {
@@ -31,9 +25,6 @@ export interface PrintTask {
   staffMm: number;
 }
 
-const POINTS_PER_MM = 72 / 25.4;
-/** Height of the engraver's staff in px of its picture. */
-const STAFF_PX = 30.24;
 /** Points. */
 const MARGIN = { x: 40, top: 38, foot: 40 };
 const HEADING = 66;
@@ -44,43 +35,12 @@ const ROW = 13;
 const SMALL = 8.5;
 const TEXT = 10.5;
 
-const FONTS: Readonly<Record<string, string>> = {
-  Serif: '400Regular/SourceSerif4_400Regular.ttf',
-  'Serif bold': '700Bold/SourceSerif4_700Bold.ttf',
-  'Serif italic': '400Regular_Italic/SourceSerif4_400Regular_Italic.ttf',
-};
-/** From wherever the program is run. */
-const resolve = createRequire(import.meta.url);
-const fontFile = (file: string): Buffer => readFileSync(resolve.resolve(`@expo-google-fonts/source-serif-4/${file}`));
-
 /** All sheets one after the other, each from a page of its own. */
 export async function printParts({ sheets, paper, staffMm }: PrintTask): Promise<Uint8Array> {
-  const doc = new PDFDocument({ size: [...PAPERS[paper]], margin: 0, autoFirstPage: false, info: { Title: titleOf(sheets), Creator: 'Omaggio' } });
-  const chunks: Buffer[] = [];
-  const done = new Promise<void>((resolve, reject) =>
-    doc
-      .on('data', (chunk: Buffer) => chunks.push(chunk))
-      .on('end', resolve)
-      .on('error', reject),
-  );
-  for (const [name, file] of Object.entries(FONTS)) doc.registerFont(name, fontFile(file));
+  const { doc, finished } = openPdf(paper, titleOf(sheets));
   const fonts: MusicFonts = new Set();
   for (const sheet of sheets) await new OnPaper(doc, sheet, paper, staffMm, fonts).print();
-  doc.end();
-  await done;
-  return Buffer.concat(chunks);
-}
-
-/** Files one after the other in one. */
-export async function joinPdfs({ title, pdfs }: { title: string; pdfs: readonly Uint8Array[] }): Promise<Uint8Array> {
-  const joined = await JoinedPdf.create();
-  joined.setTitle(title);
-  joined.setCreator('Omaggio');
-  for (const pdf of pdfs) {
-    const one = await JoinedPdf.load(pdf);
-    for (const page of await joined.copyPages(one, one.getPageIndices())) joined.addPage(page);
-  }
-  return joined.save();
+  return finished();
 }
 
 const titleOf = (sheets: readonly Sheet[]): string =>
@@ -108,14 +68,12 @@ class OnPaper {
     const { music, marking, told, tempo, line } = this.sheet;
     const stand = await engraveStand({ music, marking, told, tempo, line, widthPx: Math.round((this.width - 2 * MARGIN.x) / this.scale) });
     for (const { svg } of stand.systems) await musicFont(this.doc, svg, this.fonts);
-    const { pages } = paged(
-      stand.systems.map((system) => ({ heightPx: system.heightPx + this.rowOf(stand, system) / this.scale, lastBar: system.lastBar })),
-      stand.passings,
-      this.paper(),
-    );
+    const laid = stand.systems.map((system) => ({ heightPx: system.heightPx + this.rowOf(stand, system) / this.scale, lastBar: system.lastBar }));
+    const { pages } = paged(laid, stand.passings, this.paper());
     let y = 0;
+    const hurried = new Set(turnsPlayed({ pages }, laid, stand.passings, this.paper()).flatMap((turn) => (turn.hurried ? [turn.page] : [])));
     pages.forEach(({ from, to }, page) => {
-      this.newPage();
+      this.newPage(hurried.has(page));
       if (page === 0) this.heading();
       y = this.systems(stand, stand.systems.slice(from, to + 1), page === 0 ? MARGIN.top + HEADING : MARGIN.top);
     });
@@ -128,7 +86,8 @@ class OnPaper {
     return { heightPx, firstHeightPx: heightPx - HEADING / this.scale, gapPx: GAP / this.scale, atOnce: 2, firstIsRight: false };
   }
 
-  private newPage(): void {
+  /** @param isHurried there is less time to turn it than a turn takes */
+  private newPage(isHurried = false): void {
     const { title, part, label } = this.sheet;
     this.doc.addPage();
     this.pages++;
@@ -137,6 +96,8 @@ class OnPaper {
     this.doc.font('Serif').fontSize(SMALL).fillColor('black');
     this.doc.text([title, part, label].filter(Boolean).join(' · '), MARGIN.x, y, { width: room, height: SMALL * 1.4, ellipsis: true, lineBreak: false });
     this.doc.text(String(this.pages), this.width - MARGIN.x - 30, y, { width: 30, align: 'right', lineBreak: false });
+    // "Volti subito", as players write it themselves.
+    if (isHurried) this.doc.font('Serif italic').text('V. S.', this.width - MARGIN.x - 64, y, { width: 30, align: 'right', lineBreak: false });
   }
 
   private heading(): void {

@@ -30,7 +30,9 @@ import { partFrom } from './parts';
 
 export { checkPart } from './check-part';
 export { carryOver, compareEditions, likestPart } from './editions';
-export { joinPdfs, printParts } from './paper';
+export { printParts } from './paper';
+export { joinPdfs } from './pdf';
+export { printStrips } from './strips';
 export { changedForReader, engraveStand, targetsOnNext } from './stand';
 
 export interface ReadPart {

@@ -73,3 +73,42 @@ test('bars of rest in a row are one sign, unless something is to be read in them
     [bar! + 2, 2],
   ]);
 });
+
+test('letters, tempi and words about the tempo that only another part prints stand in this one, too, once', () => {
+  const { read } = parts.find(({ name }) => name === 'mill-race-serenade')!;
+  const [first, ...others] = read.score.parts;
+  const letters = first!.bars.flatMap(({ rehearsal, onset }) => (rehearsal === null ? [] : [[rehearsal, onset]]));
+  expect(letters.length).toBeGreaterThan(4);
+  for (const part of [first!, ...others]) {
+    const text = wholePart(read.document, part, {}, null);
+    const alone = again(text);
+    expect(alone.bars.flatMap(({ rehearsal, onset }) => (rehearsal === null ? [] : [[rehearsal, onset]]))).toEqual(letters);
+    expect([...text.matchAll(/<rehearsal/g)]).toHaveLength(letters.length);
+    const tempi = ({ tempi }: Part) =>
+      tempi.flatMap(({ tick, printed, quartersPerMinute }) => (printed === null ? [] : [[tick, Math.round(quartersPerMinute)]]));
+    expect(tempi(alone)).toEqual(tempi(part));
+    for (const { tick, text: words } of part.words)
+      expect([words, tick, alone.words.some((each) => each.text === words && each.tick === tick)]).toEqual([words, tick, true]);
+  }
+});
+
+test('a tempo of another part, in the middle of a bar and in another beat, comes where it is said', () => {
+  const bar = (n: number, inside: string, first = '') => `<measure number="${n}">${first}${inside}</measure>`;
+  const time = (divisions: number) => `<attributes><divisions>${divisions}</divisions><time><beats>6</beats><beat-type>8</beat-type></time></attributes>`;
+  const note = (duration: number) => `<note><pitch><step>A</step><octave>4</octave></pitch><duration>${duration}</duration><voice>1</voice></note>`;
+  const words =
+    '<direction><direction-type><words>Meno mosso</words></direction-type><direction-type><metronome><beat-unit>quarter</beat-unit><beat-unit-dot/><per-minute>60</per-minute></metronome></direction-type><sound tempo="90"/></direction>';
+  const top = bar(1, note(3) + words + note(3), time(2)) + bar(2, note(6));
+  const low = bar(1, note(12), time(4)) + bar(2, note(12));
+  const text = `<score-partwise><part-list><score-part id="P1"><part-name>Violin</part-name></score-part><score-part id="P2"><part-name>Viola</part-name></score-part></part-list><part id="P1">${top}</part><part id="P2">${low}</part></score-partwise>`;
+  const read = readMusicXml(text);
+  if (!read.ok) throw new Error(read.problem.what);
+  const viola = read.value.score.parts[1]!;
+  const drawn = wholePart(read.value.document, viola, {}, null);
+  expect(drawn).toContain('<beat-unit>quarter</beat-unit><beat-unit-dot/><per-minute>60</per-minute>');
+  const alone = again(drawn);
+  const [mark] = alone.tempi.filter(({ printed }) => printed !== null);
+  expect([mark!.tick, mark!.quartersPerMinute]).toEqual([viola.bars[1]!.onset / 2, 90]);
+  expect(alone.words.map(({ text: said, tick }) => [said, tick])).toEqual([['Meno mosso', viola.bars[1]!.onset / 2]]);
+  expect(wholePart(read.value.document, read.value.score.parts[0]!, {}, null).match(/Meno mosso/g)).toHaveLength(1);
+});

@@ -6,6 +6,7 @@ import { child, childText, escapeXml, type XmlElement } from '../raw/xml';
 import { asDocument, idEdits, measureText } from './cut';
 import type { TextEdit } from './edits';
 import type { MusicXmlDocument } from './read';
+import { saidOnce } from './said-once';
 import { noteElements, withMarks } from './write';
 
 /** Name of a bar in the engraver's picture. */
@@ -22,9 +23,14 @@ export function wholePart(document: MusicXmlDocument, part: Part, marking: Marki
   // What is done to a note that is left out has no place any more.
   const others = [...marks, ...idEdits(document, part)].filter(({ start, end }) => !gone.some((cut) => start >= cut.start && end <= cut.end));
   const edits = [...others, ...gone];
-  const rests = longRests(source.measures, played, edits);
+  const said = saidOnce(source.measures, part);
+  const rests = longRests(source.measures, played, [...edits, ...said.values()]);
   const bars = source.measures.map((measure, i) => {
-    const text = measureText(document, measure, [...edits, ...(rests.get(i) ?? [])], '').replace(/<print\b[^>]*?(\/>|>[\s\S]*?<\/print>)/g, '');
+    const here = said.get(i);
+    const text = measureText(document, measure, [...edits, ...(here ? [here] : []), ...(rests.get(i) ?? [])], '').replace(
+      /<print\b[^>]*?(\/>|>[\s\S]*?<\/print>)/g,
+      '',
+    );
     return text.replace('<measure ', `<measure id="${barId(i)}" `);
   });
   return asDocument(part.id, bars.join('\n'));

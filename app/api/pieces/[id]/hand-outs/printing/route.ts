@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { isId } from '@/server/id';
 import { beginPrinting, printingNow, stopPrinting } from '@/server/jobs/printing';
+import { partsOfPiece } from '@/server/parts';
 import { answer, body } from '../../../../respond';
 
 interface Context {
@@ -11,7 +12,8 @@ interface Context {
 export async function GET(request: Request, { params }: Context): Promise<Response> {
   return answer(request, 'This piece', async (access) => {
     const { id } = await params;
-    return isId(id) ? Response.json({ printing: await printingNow(access, id) }) : null;
+    const isThere = isId(id) && (await partsOfPiece(access, id)).length > 0;
+    return isThere ? Response.json({ printing: await printingNow(access, id) }) : null;
   });
 }
 
