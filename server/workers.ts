@@ -12,7 +12,7 @@ import type { ChangedBar } from '../core/handout/in-words';
 import type { Result } from '../core/util/result';
 import type { PrintTask } from '../workers/server/paper';
 import type { StripsTask } from '../workers/server/strips';
-import type { ReadAs, StandPart } from '../workers/server/stand';
+import type { HandShown, ReadAs, StandPart } from '../workers/server/stand';
 import { connections } from './db';
 import { FairQueue } from './fair-queue';
 import { book, tellState } from './metrics';
@@ -23,7 +23,7 @@ interface Tasks {
   readFile: { input: { bytes: Uint8Array }; output: Result<ReadFile> };
   readTyped: { input: { abc: string; widthPx: number }; output: Result<TypedPassage> };
   engravePassage: { input: EngraveTask; output: Engraving };
-  engraveStand: { input: ReadAs & { widthPx: number }; output: StandPart };
+  engraveStand: { input: ReadAs & { widthPx: number; hand?: HandShown }; output: StandPart };
   printParts: { input: PrintTask; output: Uint8Array };
   printStrips: { input: StripsTask; output: Uint8Array };
   joinPdfs: { input: { title: string; pdfs: readonly Uint8Array[] }; output: Uint8Array };

@@ -2,7 +2,7 @@
 import { forPlayer, type FrozenForPlayer } from '../../core/handout/frozen';
 import { ByteCache } from '../../core/util/byte-cache';
 import type { ChangedBar } from '../../core/handout/in-words';
-import type { StandPart } from '../../workers/server/stand';
+import type { HandShown, StandPart } from '../../workers/server/stand';
 import { db, type OfStudio } from '../db';
 import { isId } from '../id';
 import { SharedWork } from '../shared-work';
@@ -90,13 +90,13 @@ const underWay = new SharedWork<StandPart>();
 const bytesOf = ({ systems }: StandPart): number => systems.reduce((sum, { svg, heads }) => sum + 2 * svg.length + 200 * Object.keys(heads).length, 2_000);
 
 /** A frozen part as it lies on the stand, engraved for a width; kept by what is in it. */
-export async function engravedFor(access: OfStudio, frozen: FrozenForPlayer, widthPx: number, asker: Asker): Promise<StandPart> {
+export async function engravedFor(access: OfStudio, frozen: FrozenForPlayer, widthPx: number, asker: Asker, hand?: HandShown): Promise<StandPart> {
   const { music, marking, told, tempo, line } = frozen;
-  const key = digestOf(utf8.encode(JSON.stringify([access.studio, music, marking, told, tempo, line, widthPx])));
+  const key = digestOf(utf8.encode(JSON.stringify([access.studio, music, marking, told, tempo, line, widthPx, hand])));
   const known = engravings.get(key);
   if (known) return known;
   return underWay.get(key, asker.signal, async (signal) => {
-    const made = await inWorker('engraveStand', { ...(await readAs(access, frozen)), widthPx }, { client: asker.client, signal });
+    const made = await inWorker('engraveStand', { ...(await readAs(access, frozen)), widthPx, ...(hand ? { hand } : {}) }, { client: asker.client, signal });
     engravings.set(key, made, bytesOf(made));
     return made;
   });

@@ -274,7 +274,11 @@ test('pencil: written without a network, there again, taken along to the next ha
   await box.getByRole('button', { name: 'Put it down' }).click();
 
   // Half a page at a time: the upper half is the next page, the lower one stays until the second tap.
-  await stand.getByRole('button', { name: 'Turn half a page at a time' }).click();
+  await stand.getByRole('button', { name: 'How it is laid out' }).click();
+  await stand.getByLabel('turn half a page at a time').check();
+  await stand.getByLabel('shift lines with their guide notes').check();
+  await expect(stand.locator('[data-shift]').first()).toBeVisible();
+  await stand.getByRole('complementary').getByRole('button', { name: 'Close' }).click();
   const coming = stand.getByLabel('upper half of the next page');
   await stand.keyboard.press('PageDown');
   await expect(coming).toBeVisible();

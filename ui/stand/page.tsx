@@ -1,5 +1,6 @@
 import type { StandPart } from '@/workers/server/stand';
 import { PencilLayer } from './pencil-layer';
+import { ShiftLines } from './shift-lines';
 import { handoutName } from './stand-data';
 import { GAP, MARGIN, ROW, type StandModel } from './use-stand';
 
@@ -59,6 +60,7 @@ function System({ stand, system, scale, onBar, onNote }: SystemProps) {
         <div className="engraving absolute inset-x-0" style={{ top: ROW }}>
           <Picture svg={svg} />
         </div>
+        <ShiftLines shifts={stand.music!.shifts} system={system} />
         <PencilLayer stand={stand} system={system} />
         {barIndices.map((bar, i) => {
           const [range, next] = [bars[i], barIndices[i + 1] ?? system.lastBar + 1];

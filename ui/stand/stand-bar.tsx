@@ -1,13 +1,13 @@
 'use client';
 
-import { ChevronLeft, ChevronRight, Maximize, MessageSquare, Pencil, Printer, SquareSplitVertical, ZoomIn, ZoomOut } from 'lucide-react';
+import { ChevronLeft, ChevronRight, Maximize, MessageSquare, Pencil, Printer, SlidersHorizontal, ZoomIn, ZoomOut } from 'lucide-react';
 import Link from 'next/link';
 import { Button, buttonClass } from '@/ui/kit/button';
 import { IconButton } from '@/ui/kit/icon-button';
 import { ThemeSwitch } from '@/ui/kit/theme';
 import type { StandModel } from './use-stand';
 
-export type Panel = 'changes' | 'notes' | 'turns';
+export type Panel = 'changes' | 'notes' | 'turns' | 'layout';
 
 interface Props {
   stand: StandModel;
@@ -18,7 +18,7 @@ interface Props {
 
 /** What there is beside the music, as little as possible. */
 export function StandBar({ stand, panel, onPanel, onAnswer }: Props) {
-  const { sheet, music, turns, said, pencil } = stand;
+  const { sheet, music, turns, said, pencil, look } = stand;
   const toggle = (which: Panel) => onPanel(panel === which ? null : which);
   const left = sheet.changes?.bars.filter(({ barIndex }) => !said.copied.has(barIndex ?? -1)).length ?? 0;
   const hurried = turns.filter((each) => each.hurried).length;
@@ -60,14 +60,14 @@ export function StandBar({ stand, panel, onPanel, onAnswer }: Props) {
           <MessageSquare size={16} aria-hidden />
         </IconButton>
       )}
-      <IconButton label="Smaller music" disabled={stand.smaller === null} onClick={() => stand.resize(-1)}>
+      <IconButton label="Smaller music" disabled={!look.canShrink} onClick={() => look.resize(-1)}>
         <ZoomOut size={16} aria-hidden />
       </IconButton>
-      <IconButton label="Larger music" disabled={stand.larger === null} onClick={() => stand.resize(1)}>
+      <IconButton label="Larger music" disabled={!look.canGrow} onClick={() => look.resize(1)}>
         <ZoomIn size={16} aria-hidden />
       </IconButton>
-      <IconButton label="Turn half a page at a time" aria-pressed={stand.halfTurns} onClick={() => stand.setHalfTurns(!stand.halfTurns)}>
-        <SquareSplitVertical size={16} aria-hidden />
+      <IconButton label="How it is laid out" aria-pressed={panel === 'layout'} onClick={() => toggle('layout')}>
+        <SlidersHorizontal size={16} aria-hidden />
       </IconButton>
       <IconButton
         label="Full screen"

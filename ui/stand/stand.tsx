@@ -5,6 +5,7 @@ import { ProblemNote } from '@/ui/kit/problem';
 import { Waiting } from '@/ui/kit/waiting';
 import { AnswerDialog } from './answer-dialog';
 import { Changes } from './changes';
+import { Layout } from './layout';
 import { Page } from './page';
 import { StandBar, type Panel } from './stand-bar';
 import type { SheetData } from './stand-data';
@@ -62,6 +63,7 @@ export function Stand({ sheet }: { sheet: SheetData }) {
       </p>
       {panel === 'changes' && sheet.changes && <Changes stand={stand} onClose={() => setPanel(null)} />}
       {panel === 'notes' && <NotesList stand={stand} onClose={() => setPanel(null)} />}
+      {panel === 'layout' && <Layout look={stand.look} onClose={() => setPanel(null)} />}
       {panel === 'turns' && <TurnsList stand={stand} onClose={() => setPanel(null)} />}
       {asking && <AnswerDialog stand={stand} bar={asking.bar} onClose={() => setAsking(null)} />}
     </div>
@@ -86,8 +88,8 @@ function useTurnKeys(stand: StandModel, isOn: boolean, isPenciling: boolean): vo
     else if (BACK.has(event.key)) stand.go(-1);
     else if (event.key === 'Home') stand.first();
     else if (event.key === 'End') stand.last();
-    else if (event.key === '+' || event.key === '-') stand.resize(event.key === '+' ? 1 : -1);
-    else if (event.key === 'h') stand.setHalfTurns(!stand.halfTurns);
+    else if (event.key === '+' || event.key === '-') stand.look.resize(event.key === '+' ? 1 : -1);
+    else if (event.key === 'h') stand.look.setHalfTurns(!stand.look.halfTurns);
     else return;
     event.preventDefault();
   });

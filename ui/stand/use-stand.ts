@@ -7,6 +7,7 @@ import { paged, turnsPlayed, type Paper } from '@/core/stand/pages';
 import { getJson, useAnswer } from '@/ui/kit/queries';
 import type { StandPart } from '@/workers/server/stand';
 import type { SheetData } from './stand-data';
+import { useLook } from './use-look';
 import { useOffline } from './use-offline';
 import { usePencil } from './use-pencil';
 import { useSaid } from './use-said';
@@ -37,6 +38,7 @@ const standShape = z.object({
     }),
   ),
   labels: z.array(z.string()),
+  shifts: z.array(z.object({ from: z.string(), to: z.string(), guide: z.string().nullable() })),
 }) satisfies z.ZodType<StandPart>;
 
 /** Room around the music, in px of the screen. */
@@ -47,9 +49,6 @@ export const GAP = 6;
 /** Wider than high, and wide enough for two pages. */
 const TWO_FROM_PX = 1_100;
 const STEP_PX = 20;
-const ZOOMS = [0.8, 1, 1.15, 1.3, 1.5, 1.8] as const;
-const USUAL_ZOOM = 1.15;
-
 interface Screen {
   width: number;
   height: number;
@@ -69,9 +68,9 @@ const followScreen = (changed: () => void): (() => void) => {
 
 export function useStand(sheet: SheetData) {
   const screen = useSyncExternalStore(followScreen, readScreen, () => UNKNOWN);
-  const [zoom, setZoom] = useZoom();
+  const look = useLook();
+  const { zoom, fingers, shifts, halfTurns } = look;
   const [asked, setAsked] = useState(0);
-  const [halfTurns, setHalfTurns] = useRemembered('stand-half', false, (text) => text === 'true');
   // With half turns: the upper half of what is seen is that of the next page already.
   const [isHalf, setHalf] = useState(false);
   const [which, setWhich] = useState<'latest' | 'earlier'>('latest');
@@ -80,13 +79,14 @@ export function useStand(sheet: SheetData) {
   const atOnce: 1 | 2 = screen.width >= TWO_FROM_PX && screen.width > screen.height * 1.15 ? 2 : 1;
   const pageWidth = screen.width / atOnce;
   const width = Math.max(240, Math.min(2_000, Math.floor((pageWidth - 2 * MARGIN.x) / zoom / STEP_PX) * STEP_PX));
-  const url = `/api/stand/parts/${sheet.partId}/music?width=${width}&which=${which}&n=${sheet.number}${sheet.as ? `&as=${sheet.as}` : ''}`;
+  const wishes = `${fingers === 'every note' ? '' : `&fingers=${fingers}`}${shifts ? '&shifts=yes' : ''}`;
+  const url = `/api/stand/parts/${sheet.partId}/music?width=${width}&which=${which}&n=${sheet.number}${wishes}${sheet.as ? `&as=${sheet.as}` : ''}`;
   const {
     value: music,
     problem,
     retry,
   } = useAnswer({
-    key: ['stand', sheet.handoutId, which, width],
+    key: ['stand', sheet.handoutId, which, width, fingers, shifts],
     ask: screen.width > 0 ? (signal) => getJson(url, standShape, { signal }) : null,
     keep: true,
   });
@@ -119,10 +119,7 @@ export function useStand(sheet: SheetData) {
   return {
     sheet,
     screen,
-    /** Null where it cannot be larger or smaller. */
-    larger: ZOOMS[ZOOMS.indexOf(zoom as (typeof ZOOMS)[number]) + 1] ?? null,
-    smaller: ZOOMS[ZOOMS.indexOf(zoom as (typeof ZOOMS)[number]) - 1] ?? null,
-    resize: (by: 1 | -1) => setZoom(ZOOMS[ZOOMS.indexOf(zoom as (typeof ZOOMS)[number]) + by] ?? zoom),
+    look,
     scale,
     music,
     problem,
@@ -132,8 +129,6 @@ export function useStand(sheet: SheetData) {
     atOnce,
     /** The page that comes in over what is seen, in half a turn. */
     coming: isHalf && hasNext ? page + atOnce : null,
-    halfTurns,
-    setHalfTurns,
     turns,
     go,
     goToBar,
@@ -147,24 +142,3 @@ export function useStand(sheet: SheetData) {
 }
 
 export type StandModel = ReturnType<typeof useStand>;
-
-/** A choice that this browser remembers. */
-function useRemembered<T>(name: string, usual: T, read: (text: string) => T | null): [T, (value: T) => void] {
-  const stored = useSyncExternalStore(
-    () => () => undefined,
-    () => localStorage.getItem(name),
-    () => null,
-  );
-  const [chosen, setChosen] = useState<T | null>(null);
-  const known = (stored === null ? null : read(stored)) ?? usual;
-  return [
-    chosen ?? known,
-    (value) => {
-      setChosen(value);
-      localStorage.setItem(name, String(value));
-    },
-  ];
-}
-
-/** How large the music is. */
-const useZoom = () => useRemembered<number>('stand-zoom', USUAL_ZOOM, (text) => ZOOMS.find((zoom) => String(zoom) === text) ?? null);

@@ -3,6 +3,8 @@ import { correctedPart, corrected } from '../../core/formats/musicxml/corrected'
 import { barOfId, wholePart } from '../../core/formats/musicxml/whole';
 import { asTold, readsAsItSounds, type Told } from '../../core/instruments/as-told';
 import { linesOf } from '../../core/instruments/lines';
+import type { PlayerDescription } from '../../core/instruments/player';
+import type { Density } from '../../core/left-hand/worth-writing';
 import { toldOrGuessed } from '../../core/instruments/play-on';
 import type { Marking } from '../../core/marking/mark';
 import { editedPart } from '../../core/marking/print-edits';
@@ -12,6 +14,7 @@ import { changesInWords, type ChangedBar, type Reading } from '../../core/handou
 import { passings, type Passing } from '../../core/stand/turns';
 import { clockFor } from '../../core/score/time';
 import { engrave } from './engraver';
+import { handSigns, type ShiftSign } from './hand-signs';
 import { partFrom } from './parts';
 import type { System } from './picture';
 
@@ -37,22 +40,38 @@ export interface StandPart {
   notes: Array<Pick<PlayerNote, 'target' | 'kind' | 'at' | 'barIndex' | 'toBar' | 'text'>>;
   /** Bars as people say them, by index. */
   labels: string[];
+  /** Where the hand shifts, if that is asked for. */
+  shifts: ShiftSign[];
+}
+
+/** What a reader wants to see of the hand's work. */
+export interface HandShown {
+  /** Which of the written fingers. */
+  fingers: Density;
+  shifts: boolean;
+  player: PlayerDescription | null;
 }
 
 /** All of it, engraved. */
-export async function engraveStand({ widthPx, ...asked }: ReadAs & { widthPx: number }): Promise<StandPart> {
+export async function engraveStand({ widthPx, hand, ...asked }: ReadAs & { widthPx: number; hand?: HandShown }): Promise<StandPart> {
   const { music, marking, told, tempo, line } = asked;
   const { read } = corrected(partFrom(music).read, { [partFrom(music).part.id]: marking });
   const part = read.score.parts[0]!;
   const as = toldOrGuessed(part, told);
   const played = editedPart(asTold(part, as), marking);
   const moved = { concert: readsAsItSounds(part, as), octaves: as.octaves };
-  const { systems } = await engrave(wholePart(read.document, part, marking, line), widthPx, moved);
+  const clock = clockFor(played, tempo);
+  const instrument = as.instrument ?? part.instrument;
+  const isPlanned = hand && instrument && (hand.shifts || hand.fingers !== 'every note');
+  const signs = isPlanned ? handSigns({ part: played, marking, line, clock, player: hand.player, instrument }) : null;
+  const shown = signs && hand ? signs.marksFor(hand.fingers) : marking;
+  const { systems } = await engrave(wholePart(read.document, part, shown, line), widthPx, moved);
   const lines = linesOf(played);
   const events = line === null ? lines.flatMap((each) => each.events).sort((a, b) => a.onset - b.onset) : lines[Math.min(line, lines.length - 1)]!.events;
   return {
     systems: withBars(systems, part.bars.length),
-    passings: passings(played, events, clockFor(played, tempo)),
+    passings: passings(played, events, clock),
+    shifts: hand?.shifts ? (signs?.shifts ?? []) : [],
     notes: playerNotes(played, marking).map(({ target, kind, at, barIndex, toBar, text }) => ({ target, kind, at, barIndex, toBar, text })),
     labels: part.bars.map(({ label }) => label),
   };
