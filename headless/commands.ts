@@ -41,6 +41,7 @@ import { readMarks, withCorrections } from './marks';
 import { choosePart, markedScore } from './choose';
 import { scoreValue } from './score';
 import type { Answering, Options } from './options';
+import { drilled, plannedDays } from './practice';
 import { readPreferences, type Preferences } from './preferences';
 import { TICKS_PER_QUARTER } from '../core/score/ticks';
 
@@ -51,7 +52,7 @@ export interface Outcome {
 }
 
 /** What every command about a part knows. */
-interface Asked {
+export interface Asked {
   options: Options & { command: Answering };
   parts: readonly Part[];
   /** As told, before the edits of the marks. */
@@ -115,7 +116,13 @@ export function run(all: Options, bytes: Uint8Array, marksText: string | null): 
   return COMMANDS[options.command](asked);
 }
 
-const COMMANDS: Readonly<Record<'finger' | 'bow' | 'check', (asked: Asked) => Result<Outcome>>> = { finger: fingered, bow: bowed, check: checkedPart };
+const COMMANDS: Readonly<Record<'finger' | 'bow' | 'check' | 'drill' | 'plan', (asked: Asked) => Result<Outcome>>> = {
+  finger: fingered,
+  bow: bowed,
+  check: checkedPart,
+  drill: (asked) => drilled(asked, editedPart(asked.part, asked.marking)),
+  plan: (asked) => plannedDays(asked, checkRequest(asked)),
+};
 
 function notesValue(part: Part, within: TickRange | null) {
   const inside = (note: Note) => within === null || (note.onset >= within.from && note.onset < within.to);
@@ -179,12 +186,10 @@ function bowed(asked: Asked): Result<Outcome> {
   return good({ value: { alternatives }, marked: marked(taken) });
 }
 
-function checkedPart(asked: Asked): Result<Outcome> {
-  const { options, parts, part, range, player, marking, marked, preferences } = asked;
+function checkRequest({ options, parts, part, player, marking, preferences }: Asked): CheckRequest {
   const { hand: likes, leftHand: handCosts, bow: bowCosts, intonation } = preferences;
-  const edited = editedPart(part, marking);
-  const request: CheckRequest = {
-    part: edited,
+  return {
+    part: editedPart(part, marking),
     marking,
     player,
     tempo: options.tempo,
@@ -195,6 +200,11 @@ function checkedPart(asked: Asked): Result<Outcome> {
     costs: { hand: handCosts, bow: bowCosts },
     edited: (tried) => editedPart(part, tried),
   };
+}
+
+function checkedPart(asked: Asked): Result<Outcome> {
+  const { options, part, range, marked } = asked;
+  const request = checkRequest(asked);
   const made = checked(request);
   const { report, memories } = made;
   const tempi = options.ceiling === 'best' ? tempiOverPlans(request, made).tempi : report;

@@ -7,7 +7,7 @@ import { problemText } from '../core/util/result';
 import { readMusicXml } from '../core/formats/musicxml/read';
 import { run } from './commands';
 import { readOptions } from './options';
-import { bowShape, checkShape, fingerShape, notesShape, partsShape, scoreShape } from './shapes';
+import { bowShape, checkShape, drillShape, fingerShape, notesShape, partsShape, planShape, scoreShape } from './shapes';
 import { forPeople, table } from './table';
 
 const bytesOf = (name: string) => new TextEncoder().encode(demoText(name));
@@ -108,11 +108,37 @@ describe('each command gives its promised shape', () => {
     const entry = checkShape.parse(ask('check --bars 53 --remedies none', 'mill-race-serenade').value).findings.find(({ kind }) => kind === 'counting trap')!;
     expect(entry.hearIt).toContain('Listen for Viola, 52');
   });
+  test('drill: what fits these bars, one of them as a score of its own', () => {
+    const { drills } = drillShape.parse(ask('drill --bars 25-28', 'mill-race-serenade').value);
+    expect(drills.map(({ kind }) => kind)).toEqual(expect.arrayContaining(['groups', 'rhythms', 'chain', 'bow variants']));
+    const one = ask('drill --bars 25-28 --kind bow-variants -o x.musicxml', 'mill-race-serenade');
+    const read = readMusicXml(new TextDecoder().decode(one.marked!));
+    expect(read.ok && read.value.score.parts[0]!.notes.length).toBeGreaterThan(100);
+    expect(drillShape.parse(one.value).drills.map(({ kind }) => kind)).toEqual(['bow variants']);
+  });
+  test('plan: every day has its minutes, what falls short is said, a goal above the ceiling too', () => {
+    const plan = planShape.parse(ask('plan --until 2026-12-18 --today 2026-12-01 --minutes 25 --level beginner', 'mill-race-serenade').value);
+    expect(plan.days.map(({ day }) => day)).toEqual(Array.from({ length: 17 }, (_, i) => `2026-12-${String(i + 1).padStart(2, '0')}`));
+    for (const { warmUp, rests, playThrough, blocks } of plan.days)
+      expect(blocks.reduce((sum, { minutes }) => sum + minutes, warmUp + rests + playThrough)).toBeLessThanOrEqual(25);
+    expect(plan.days.slice(-2).map(({ blocks, wholeRuns }) => [blocks.length, wholeRuns.length > 0])).toEqual([
+      [0, true],
+      [0, true],
+    ]);
+    expect(plan.days[0]!.blocks[0]!.why).toMatch(/^\d+ of \d+.*not begun yet$/);
+    expect(plan.capped.length).toBeGreaterThan(0);
+    for (const { ceiling } of plan.capped) expect(ceiling).toBeLessThan(plan.wanted);
+  });
   test('every command has a table for people', () => {
-    for (const command of ['parts', 'notes', 'finger', 'bow', 'check'] as const) {
-      const lines = forPeople(command, ask({ check: 'check --bars 25', finger: 'finger -k 2', bow: 'bow -k 2' }[command as string] ?? command).value).split(
-        '\n',
-      );
+    for (const command of ['parts', 'notes', 'finger', 'bow', 'check', 'drill', 'plan'] as const) {
+      const lines = forPeople(
+        command,
+        ask(
+          { check: 'check --bars 25', finger: 'finger -k 2', bow: 'bow -k 2', drill: 'drill --bars 1-8', plan: 'plan --until 2026-12-05 --today 2026-12-01' }[
+            command as string
+          ] ?? command,
+        ).value,
+      ).split('\n');
       expect(lines.length).toBeGreaterThan(1);
     }
     expect(
@@ -213,6 +239,15 @@ describe('bad input ends with one line that names place and remedy', () => {
     ['finger x --hand 80-95', /--hand: "80-95"/],
     ['finger x --against oboe', /--against: "oboe"/],
     ['finger x --against viola:99', /size "99"/],
+    ['drill x --kind dancing', /--kind: "dancing".*groups, rhythms/],
+    ['drill x --kind one-voice --bars 1-2', /bars? 1.*"one voice" does not fit/],
+    ['drill x --bars 1-8 -o y', /-o: One drill.*--kind/],
+    ['plan x', /--until: It is missing.*2026/],
+    ['plan x --until soon', /--until: "soon" is no day/],
+    ['plan x --until 2026-02-30 --today 2026-01-01', /"2026-02-30" is no day/],
+    ['plan x --until 2026-12-01 --today 2026-12-01', /no day left/],
+    ['plan x --until 2029-12-01 --today 2026-12-01', /more than 400 days/],
+    ['plan x --minutes many', /--minutes: "many"/],
     ['finger x --write lots', /--write: "lots".*every note/],
   ])('%s', (line, message) => expect(problem(line)).toMatch(message));
   test.each([

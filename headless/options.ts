@@ -9,7 +9,7 @@ import type { InstrumentKind } from '../core/score/score';
 import { DENSITIES, type Density } from '../core/left-hand/worth-writing';
 import { preferenceHelp } from './preferences';
 
-export const COMMANDS = ['parts', 'notes', 'finger', 'bow', 'check', 'score', 'print'] as const;
+export const COMMANDS = ['parts', 'notes', 'finger', 'bow', 'check', 'drill', 'plan', 'score', 'print'] as const;
 export const PAPER_NAMES = ['a4', 'letter'] as const;
 export type Command = (typeof COMMANDS)[number];
 /** Those that answer in words and numbers. */
@@ -46,6 +46,12 @@ export interface Options {
   staffMm: number;
   /** Of a divided part, from 0; null for all that is printed. */
   line: number | null;
+  /** Which drill; null for all that fit. */
+  kind: string | null;
+  until: string | null;
+  today: string | null;
+  /** Of practice on a day. */
+  minutes: number;
 }
 
 export const USAGE = `bin/omaggio COMMAND FILE [options]      FILE may be - for standard input
@@ -55,6 +61,8 @@ export const USAGE = `bin/omaggio COMMAND FILE [options]      FILE may be - for 
   finger    fingerings, the best first
   bow       bow directions and distribution, the best first
   check     what will go wrong, and the tempo at which it does not
+  drill     a passage as exercises (--bars; with --kind and -o one of them as MusicXML)
+  plan      which passage on which day until a date (--until, --minutes)
   score     which parts play together, what differs in them, and the tempo for all
   print     a part on paper, marks and all, in pages that can be turned (-o FILE.pdf)
   doctor    what is wrong with the data of the Omaggio that bin/start starts, and what to do (no FILE)
@@ -76,6 +84,10 @@ ${preferenceHelp()}
   --write sparse|usual|every-note   how many fingers are written into it
   --ceiling best|planned    with check: tempi with the best marks for each, or with the plan for the wanted tempo alone
   --remedies all|none       with check: whether what helps is worked out for every finding
+  --kind NAME               with drill: which one
+  --until 2026-12-18        with plan: the day that it is for
+  --minutes 25              with plan: minutes a day
+  --today 2026-12-01        with plan: the first day, if it is not today
   --paper a4|letter         with print
   --staff 6.8               with print: height of the staff in mm, 4 to 9
   --line 1                  with print: only this line of a divided part
@@ -102,6 +114,10 @@ const FLAGS = {
   paper: { type: 'string' },
   staff: { type: 'string' },
   line: { type: 'string' },
+  kind: { type: 'string' },
+  until: { type: 'string' },
+  today: { type: 'string' },
+  minutes: { type: 'string' },
   json: { type: 'boolean' },
 } as const;
 
@@ -143,6 +159,8 @@ export function readOptions(argv: readonly string[]): Result<Options> {
   if (!ceiling.ok) return ceiling;
   const alternatives = numberIn('-k', values.alternatives ?? '3', 1, 12);
   if (!alternatives.ok) return alternatives;
+  const minutes = numberIn('--minutes', values.minutes ?? '25', 0, 600);
+  if (!minutes.ok) return minutes;
   const onPaper = paperOptions(values);
   if (!onPaper.ok) return onPaper;
   const set = (values.set ?? []).map((entry) => splitOnce(entry, '=')).map(([name, value]) => [name, value ?? ''] as const);
@@ -168,6 +186,10 @@ export function readOptions(argv: readonly string[]): Result<Options> {
     alternatives: Math.round(alternatives.value),
     out: values.out ?? null,
     ...onPaper.value,
+    kind: values.kind?.replaceAll('-', ' ') ?? null,
+    until: values.until ?? null,
+    today: values.today ?? null,
+    minutes: minutes.value,
   });
 }
 

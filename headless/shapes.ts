@@ -29,6 +29,44 @@ export const notesShape = z.object({
   notes: z.array(z.object({ id: z.string(), ...at, onset: z.number(), duration: z.number(), pitch: z.string() })),
 });
 
+export const drillShape = z.object({
+  drills: z.array(
+    z.object({
+      kind: z.string(),
+      name: z.string(),
+      listenFor: z.string(),
+      caution: z.string().nullable(),
+      steps: z.array(z.string()).min(1),
+      /** How long it is, without the rests that fill up bars. */
+      quarters: z.number().positive(),
+      musicXml: z.string(),
+    }),
+  ),
+});
+
+const day = z.iso.date();
+const passage = { passage: z.string(), bars: z.string() };
+
+export const planShape = z.object({
+  until: day,
+  /** Quarters per minute, as all tempi here. */
+  wanted: z.number(),
+  /** Passages whose marking does not allow the wanted tempo. */
+  capped: z.array(z.object({ ...passage, ceiling: z.number() })),
+  days: z.array(
+    z.object({
+      day,
+      /** Minutes. */
+      warmUp: z.int(),
+      rests: z.int(),
+      playThrough: z.int(),
+      wholeRuns: z.array(z.string()),
+      blocks: z.array(z.object({ ...passage, minutes: z.int().min(4).max(10), why: z.string() })),
+    }),
+  ),
+  shortfalls: z.array(z.object({ ...passage, short: z.number().positive(), reaches: z.number(), text: z.string() })),
+});
+
 export const scoreShape = z.object({
   groups: z.array(
     z.object({

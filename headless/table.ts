@@ -1,6 +1,6 @@
 /** The values of bin/omaggio as tables for people. */
 import type { z } from 'zod';
-import type { bowShape, checkShape, fingerShape, notesShape, partsShape, scoreShape } from './shapes';
+import type { bowShape, checkShape, drillShape, fingerShape, notesShape, partsShape, planShape, scoreShape } from './shapes';
 import type { Answering } from './options';
 
 type Row = ReadonlyArray<string | number>;
@@ -61,6 +61,10 @@ export function forPeople(command: Answering, value: unknown): string {
         )
         .join('\n\n');
     }
+    case 'drill':
+      return drillsForPeople(value as z.infer<typeof drillShape>);
+    case 'plan':
+      return planForPeople(value as z.infer<typeof planShape>);
     case 'check': {
       const { tempo, passages, findings } = value as z.infer<typeof checkShape>;
       const limit = tempo.limitedBy ? `, limited by ${tempo.limitedBy.kind} in bar ${tempo.limitedBy.bar}` : '';
@@ -95,4 +99,29 @@ function scoreForPeople({ groups, tempo, roles, chords, entries, rehearsal }: z.
     table([['at', 'who', 'spot', ''], ...rehearsal.spots.map(({ places, who, kind, text }): Row => [places.join(', '), who.join(', '), kind, text])]),
     tempo.text + opening,
   ].join('\n\n');
+}
+
+const drillsForPeople = ({ drills }: z.infer<typeof drillShape>): string =>
+  drills
+    .map(({ kind, name, listenFor, caution, steps }) =>
+      [`${name} (${kind}): ${listenFor}`, ...(caution ? [caution] : []), ...steps.map((step) => `  ${step}`)].join('\n'),
+    )
+    .join('\n\n');
+
+function planForPeople({ days, shortfalls, capped, wanted }: z.infer<typeof planShape>): string {
+  const rows = days.flatMap(({ day, warmUp, rests, playThrough, blocks, wholeRuns }): Row[] => [
+    [day, 'scale', '', warmUp, ''],
+    ...blocks.map(({ passage, bars, minutes, why }): Row => ['', passage, bars, minutes, why]),
+    ...(wholeRuns.length ? [['', 'whole runs', '', '', wholeRuns.join(', ')]] : []),
+    ...(rests ? [['', 'rest', '', rests, '']] : []),
+    ...(playThrough ? [['', 'to play through', '', playThrough, '']] : []),
+  ]);
+  return [
+    `quarter = ${Math.round(wanted)} wanted`,
+    table([['day', 'what', 'bars', 'minutes', 'why'], ...rows]),
+    ...capped.map(
+      ({ passage, bars, ceiling }) => `${passage}, bars ${bars}: more than ${Math.round(ceiling)} is not in the marking; practice will not mend that.`,
+    ),
+    ...shortfalls.map(({ passage, bars, text }) => `${passage}, bars ${bars}: ${text}`),
+  ].join('\n');
 }

@@ -25,3 +25,7 @@ export const weekdayOf = (day: Day): number => (count(day) + 3) % 7;
 
 /** Every day from one to another, both included. */
 export const daysFrom = (from: Day, to: Day): Day[] => Array.from({ length: Math.max(0, daysBetween(from, to) + 1) }, (_, i) => dayAfter(from, i));
+
+/** Whether a text is a day of the calendar. @example not "2026-02-30" */
+export const isDay = (text: string): boolean =>
+  /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(Date.parse(text)) && new Date(text).toISOString().startsWith(text);

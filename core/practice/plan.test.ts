@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { runs } from '../testing/runs';
 import { dayAfter, daysBetween, type Day } from './day';
-import { dayShape, planTo, valueOfEven, type Plan, type PlanAsked } from './plan';
+import { dayShape } from './day-shape';
+import { planSpaced, planTo, valueOfEven, type Plan, type PlanAsked } from './plan';
 
 const TODAY: Day = '2026-03-27';
 const K = 20;
@@ -191,4 +192,16 @@ test('a missed day: the rest is planned anew with few changes', () => {
   const held = planTo({ days: left, passages, events, k: K, before });
   expect(changes(held)).toBeLessThanOrEqual(blocks * 0.15);
   expect(changes(held)).toBeLessThanOrEqual(changes(planTo({ days: left, passages, events, k: K })));
+});
+
+test('what is played on more days lasts longer: the plan decides how long its gains last', () => {
+  const passages = [60, 70].map((now, i) => ({ id: `p${i}`, now, goal: 90, risk: 1 as const, priority: 1, last: TODAY, practised: 1 }));
+  const days = Array.from({ length: 20 }, (_, i) => ({ day: dayAfter(TODAY, i), minutes: 25 }));
+  const events = [{ id: 'concert', day: dayAfter(TODAY, 20), passages: ['p0', 'p1'], weight: 1 }];
+  const [short, long] = [
+    planTo({ days, passages: passages.map((each) => ({ ...each, halfLife: 2 })), events, k: K }),
+    planSpaced({ days, passages, events, k: K }),
+  ];
+  const lacking = ({ shortfalls }: Plan) => shortfalls.reduce((sum, each) => sum + each.short, 0);
+  expect(lacking(long)).toBeLessThan(lacking(short) / 2);
 });

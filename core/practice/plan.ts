@@ -4,6 +4,8 @@
  * brings most, then exchanged as long as that helps (greedy with local search; Nemhauser, Wolsey and Fisher 1978, from memory, for the bound).
  */
 import { daysBetween, type Day } from './day';
+import { dayShape, type DayShape } from './day-shape';
+import { halfLifeAfter } from './standing';
 import { DAY, PLANNING } from './tables';
 
 export interface PlannedPassage {
@@ -38,15 +40,6 @@ export interface PlanAsked {
   before?: ReadonlyMap<Day, readonly string[]>;
 }
 
-/** What a day's minutes are for. */
-export interface DayShape {
-  warmUp: number;
-  /** Rests between half hours. */
-  rests: number;
-  playThrough: number;
-  blocks: number;
-}
-
 export interface DayPlan extends DayShape {
   day: Day;
   /** In the order in which they come: no passage follows itself where another can stand between. */
@@ -71,18 +64,6 @@ export interface Plan {
   value: number;
 }
 
-/** How a day's minutes are divided: the scale first, a rest between half hours, at the end something that is only played through. */
-export function dayShape(minutes: number): DayShape {
-  const total = Math.max(0, Math.floor(minutes));
-  if (total < DAY.blockLeast) return { warmUp: 0, rests: 0, playThrough: 0, blocks: 0 };
-  const isShort = total < DAY.short;
-  const warmUp = isShort ? Math.min(DAY.shortWarmUp, total - DAY.blockLeast) : Math.max(DAY.warmUpLeast, Math.round(total * DAY.warmUpShare));
-  const playThrough = isShort ? 0 : Math.round(total * DAY.playThroughShare);
-  const rests = DAY.rest * (Math.ceil(total / (DAY.halfHour + DAY.rest)) - 1);
-  const left = total - warmUp - playThrough - rests;
-  return { warmUp, rests, playThrough, blocks: left < DAY.blockLeast ? 0 : Math.max(1, Math.floor(left / DAY.block)) };
-}
-
 /** What an even split over all that is allowed would be worth: what a plan is measured against. */
 export function valueOfEven(asked: PlanAsked): number {
   const model = new Model(asked);
@@ -99,15 +80,58 @@ export function planTo(asked: PlanAsked): Plan {
   return model.plan(chosen);
 }
 
+export interface SpacedAsked extends Omit<PlanAsked, 'passages'> {
+  passages: ReadonlyArray<Omit<PlannedPassage, 'halfLife'> & { practised: number }>;
+}
+
+/** Rounds in which half-lives and plan settle. */
+const SETTLING = 3;
+
+/**
+ * The same where it is known on how many days a passage was practised: what is played on more days lasts longer, so a plan decides itself
+ * how long its gains last. Planned a few times, each with the half-lives that the plan before came to.
+ */
+export function planSpaced({ passages, ...asked }: SpacedAsked): Plan {
+  const days = new Map(passages.map(({ id, practised }) => [id, practised]));
+  let plan: Plan | null = null;
+  for (let round = 0; round < SETTLING; round++) {
+    const lasting = passages.map(({ practised: _, ...passage }) => ({ ...passage, halfLife: halfLifeAfter(days.get(passage.id)!) }));
+    plan = planTo({ ...asked, passages: lasting });
+    for (const { id, practised } of passages) days.set(id, practised + plan.days.filter(({ of }) => of.some(({ passage }) => passage === id)).length);
+  }
+  return plan!;
+}
+
 /** Blocks by day and passage: how many of each. */
 type Counts = number[][];
 
+/** What one passage is needed for. */
+interface Need {
+  event: PlannedEvent;
+  weight: number;
+  /** Of a gain of each day what is left at the event; 0 for days that are too late. */
+  retention: number[];
+}
+
+/** A plan that is being made: blocks, and the minutes that count at each event, kept up with every change. */
+interface Draft {
+  counts: Counts;
+  /** By passage and event that needs it. */
+  minutes: number[][];
+  free: number[];
+}
+
 class Model {
   private readonly shapes: DayShape[];
-  /** Of each passage the events that need it: days until then from each day (-1 for days that are too late), and what is lost there. */
-  private readonly needs: Array<Array<{ event: PlannedEvent; weight: number; retention: number[] }>>;
+  private readonly needs: Need[][];
   private readonly gaps: number[];
   private readonly kept: boolean[][];
+  /** Whether a passage may be practised on a day at all, by day and passage; whether an event of it is near; whether any event is so near that nothing new is begun. */
+  private readonly open: boolean[][];
+  private readonly near: boolean[][];
+  private readonly late: boolean[];
+  /** Whether a day follows the one before it in the plan. */
+  private readonly follows: boolean[];
 
   constructor(private readonly asked: PlanAsked) {
     const { days, passages, events, before } = asked;
@@ -126,157 +150,153 @@ class Model {
         })),
     );
     this.kept = days.map(({ day }) => passages.map(({ id }) => before?.get(day)?.includes(id) ?? false));
+    const within = (day: Day, event: PlannedEvent, most: number) => daysBetween(day, event.day) > 0 && daysBetween(day, event.day) <= most;
+    this.late = days.map(({ day }) => events.some((event) => within(day, event, PLANNING.lastDays)));
+    this.near = days.map(({ day }) => this.needs.map((needs) => needs.some(({ event }) => within(day, event, PLANNING.nearDays))));
+    this.open = days.map(({ day }) =>
+      this.needs.map((needs, passage) => {
+        const ahead = needs.filter(({ event }) => daysBetween(day, event.day) > 0);
+        // So near its event it is played as a whole.
+        return this.gaps[passage]! > 0 && ahead.length > 0 && !ahead.some(({ event }) => within(day, event, PLANNING.lastDays));
+      }),
+    );
+    this.follows = days.map(({ day }, i) => i > 0 && daysBetween(days[i - 1]!.day, day) === 1);
   }
 
-  /** Blocks that may be of this passage on this day, with what is there already. */
-  private most(counts: Counts, day: number, passage: number): number {
-    const { days, passages, events } = this.asked;
-    const today = days[day]!.day;
-    const own = this.needs[passage]!.filter(({ event }) => daysBetween(today, event.day) > 0);
-    if (own.length === 0 || this.gaps[passage] === 0) return 0;
-    // So near an event it is played as a whole, and nothing new is begun for anything.
-    const isLast = (event: PlannedEvent) => daysBetween(today, event.day) > 0 && daysBetween(today, event.day) <= PLANNING.lastDays;
-    if (own.some(({ event }) => isLast(event))) return 0;
-    const isNew = passages[passage]!.last === null && !counts.some((row, i) => i < day && row[passage]! > 0);
-    if (isNew && events.some(isLast)) return 0;
-    const isNear = own.some(({ event }) => daysBetween(today, event.day) <= PLANNING.nearDays);
-    if (!isNear && this.rowWith(counts, day, passage) > PLANNING.daysInRow) return 0;
-    return PLANNING.perDay;
+  private draft(): Draft {
+    return {
+      counts: this.shapes.map(() => this.gaps.map(() => 0)),
+      minutes: this.needs.map((needs) => needs.map(() => 0)),
+      free: this.shapes.map(({ blocks }) => blocks),
+    };
+  }
+
+  private may({ counts, free }: Draft, day: number, passage: number): boolean {
+    if (free[day]! <= 0 || !this.open[day]![passage] || counts[day]![passage]! >= PLANNING.perDay) return false;
+    const isNew = this.asked.passages[passage]!.last === null && this.late[day];
+    if (isNew && !counts.some((row, i) => i < day && row[passage]! > 0)) return false;
+    return this.near[day]![passage]! || this.rowWith(counts, day, passage) <= PLANNING.daysInRow;
   }
 
   /** Days in a row with this passage, if it stood on this day, too. */
   private rowWith(counts: Counts, day: number, passage: number): number {
-    const { days } = this.asked;
-    const follows = (a: number, b: number) => daysBetween(days[a]!.day, days[b]!.day) === 1;
     let [from, to] = [day, day];
-    while (from > 0 && follows(from - 1, from) && counts[from - 1]![passage]! > 0) from--;
-    while (to + 1 < days.length && follows(to, to + 1) && counts[to + 1]![passage]! > 0) to++;
+    while (this.follows[from] && counts[from - 1]![passage]! > 0) from--;
+    while (this.follows[to + 1] && counts[to + 1]![passage]! > 0) to++;
     return to - from + 1;
   }
 
-  private free(counts: Counts, day: number): number {
-    return this.shapes[day]!.blocks - counts[day]!.reduce((sum, n) => sum + n, 0);
+  /** Minutes that the nth block of a passage on a day is worth, from 1. */
+  private worth(nth: number): number {
+    return DAY.block * (nth > 1 ? PLANNING.again : 1);
   }
 
-  private may(counts: Counts, day: number, passage: number): boolean {
-    return this.free(counts, day) > 0 && counts[day]![passage]! < this.most(counts, day, passage);
+  private add({ counts, minutes, free }: Draft, day: number, passage: number, by: 1 | -1): void {
+    const nth = counts[day]![passage]! + (by > 0 ? 1 : 0);
+    counts[day]![passage]! += by;
+    free[day]! -= by;
+    const own = minutes[passage]!;
+    this.needs[passage]!.forEach(({ retention }, i) => (own[i]! += by * this.worth(nth) * retention[day]!));
   }
 
-  /** Minutes that count at an event. */
-  private minutesAt(counts: Counts, passage: number, retention: readonly number[]): number {
+  /** What one more block brings, or what taking one away costs. */
+  private change({ counts, minutes }: Draft, day: number, passage: number, by: 1 | -1): number {
+    const nth = counts[day]![passage]! + (by > 0 ? 1 : 0);
+    const worth = by * this.worth(nth);
+    const own = minutes[passage]!;
     let sum = 0;
-    for (let day = 0; day < counts.length; day++) {
-      const n = counts[day]![passage]!;
-      if (n > 0) sum += DAY.block * (1 + (n - 1) * PLANNING.again) * retention[day]!;
+    const needs = this.needs[passage]!;
+    for (let i = 0; i < needs.length; i++) {
+      const { weight, retention } = needs[i]!;
+      sum += weight * (Math.exp(-own[i]! / this.asked.k) - Math.exp(-(own[i]! + worth * retention[day]!) / this.asked.k));
     }
-    return sum;
+    return sum * this.gaps[passage]!;
   }
 
-  private valueOf(counts: Counts, passage: number): number {
-    const gap = this.gaps[passage]!;
-    return this.needs[passage]!.reduce(
-      (sum, { weight, retention }) => sum + weight * gap * (1 - Math.exp(-this.minutesAt(counts, passage, retention) / this.asked.k)),
+  value({ minutes }: Draft): number {
+    return this.needs.reduce(
+      (all, needs, passage) =>
+        all + needs.reduce((sum, { weight }, i) => sum + weight * this.gaps[passage]! * (1 - Math.exp(-minutes[passage]![i]! / this.asked.k)), 0),
       0,
     );
   }
 
-  value(counts: Counts): number {
-    return this.gaps.reduce((sum, _, passage) => sum + this.valueOf(counts, passage), 0);
+  /** A plan that is made anew gives a little for what it had before. */
+  private bonus(day: number, passage: number): number {
+    return this.kept[day]![passage] ? PLANNING.keep : 1;
   }
 
-  private none(): Counts {
-    return this.asked.days.map(() => this.gaps.map(() => 0));
-  }
-
-  greedy(): Counts {
-    const counts = this.none();
-    const sums = this.needs.map((needs) => needs.map(() => 0));
-    const gainOf = (day: number, passage: number): number => {
-      const minutes = DAY.block * (counts[day]![passage]! > 0 ? PLANNING.again : 1);
-      const gain = this.needs[passage]!.reduce((sum, { weight, retention }, i) => {
-        const before = sums[passage]![i]!;
-        return sum + weight * this.gaps[passage]! * (Math.exp(-before / this.asked.k) - Math.exp(-(before + minutes * retention[day]!) / this.asked.k));
-      }, 0);
-      return this.kept[day]![passage] ? gain * PLANNING.keep : gain;
-    };
+  /** Each block where it brings most. */
+  greedy(): Draft {
+    const draft = this.draft();
+    const gainOf = (day: number, passage: number): number => (this.open[day]![passage] ? this.change(draft, day, passage, 1) * this.bonus(day, passage) : 0);
     // What each place brings is worked out anew only where it changed: of the passage that was taken.
-    const gains = counts.map((row, day) => row.map((_, passage) => gainOf(day, passage)));
+    const gains = draft.counts.map((row, day) => row.map((_, passage) => gainOf(day, passage)));
     for (;;) {
-      let best: { day: number; passage: number } | null = null;
-      let most = 0;
-      gains.forEach((row, day) => {
-        if (this.free(counts, day) <= 0) return;
-        row.forEach((gain, passage) => {
-          if (gain > most && this.may(counts, day, passage)) [best, most] = [{ day, passage }, gain];
-        });
-      });
-      if (!best) return counts;
-      const { day, passage } = best as { day: number; passage: number };
-      const minutes = DAY.block * (counts[day]![passage]! > 0 ? PLANNING.again : 1);
-      this.needs[passage]!.forEach(({ retention }, i) => (sums[passage]![i] = sums[passage]![i]! + minutes * retention[day]!));
-      counts[day]![passage]!++;
-      for (let each = 0; each < counts.length; each++) gains[each]![passage] = gainOf(each, passage);
+      let [bestDay, bestPassage, most] = [-1, -1, 0];
+      for (let day = 0; day < gains.length; day++) {
+        if (draft.free[day]! <= 0) continue;
+        const row = gains[day]!;
+        for (let passage = 0; passage < row.length; passage++)
+          if (row[passage]! > most && this.may(draft, day, passage)) [bestDay, bestPassage, most] = [day, passage, row[passage]!];
+      }
+      if (bestDay < 0) return draft;
+      this.add(draft, bestDay, bestPassage, 1);
+      for (let day = 0; day < gains.length; day++) gains[day]![bestPassage] = gainOf(day, bestPassage);
     }
   }
 
   /** Everybody in turn, as far as it is allowed: what a plan is measured against. */
-  even(): Counts {
-    const counts = this.none();
+  even(): Draft {
+    const draft = this.draft();
     let next = 0;
-    for (let day = 0; day < counts.length; day++) {
-      for (let tries = 0; this.free(counts, day) > 0 && tries < this.gaps.length * PLANNING.perDay; tries++, next++) {
+    for (let day = 0; day < this.shapes.length; day++) {
+      for (let tries = 0; draft.free[day]! > 0 && tries < this.gaps.length * PLANNING.perDay; tries++, next++) {
         const passage = next % this.gaps.length;
-        if (this.may(counts, day, passage)) counts[day]![passage]!++;
+        if (this.may(draft, day, passage)) this.add(draft, day, passage, 1);
       }
     }
-    return counts;
+    return draft;
   }
 
   /** Blocks exchanged for others of their day as long as that helps. */
-  improved(start: Counts): Counts {
-    const counts = start.map((row) => [...row]);
+  improved(draft: Draft): Draft {
     for (let round = 0; round < ROUNDS; round++) {
       let isBetter = false;
-      for (let day = 0; day < counts.length; day++)
-        for (let out = 0; out < this.gaps.length; out++) if (counts[day]![out]! > 0 && this.exchanged(counts, day, out)) isBetter = true;
-      if (!isBetter) return counts;
+      for (let day = 0; day < this.shapes.length; day++)
+        for (let out = 0; out < this.gaps.length; out++) if (draft.counts[day]![out]! > 0 && this.exchanged(draft, day, out)) isBetter = true;
+      if (!isBetter) return draft;
     }
-    return counts;
+    return draft;
   }
 
-  private exchanged(counts: Counts, day: number, out: number): boolean {
-    const row = counts[day]!;
+  private exchanged(draft: Draft, day: number, out: number): boolean {
+    const { counts } = draft;
     // What is begun here stands on other days, too.
-    const isBegun = this.asked.passages[out]!.last === null && row[out] === 1 && !counts.some((each, i) => i < day && each[out]! > 0);
+    const isBegun = this.asked.passages[out]!.last === null && counts[day]![out] === 1 && !counts.some((each, i) => i < day && each[out]! > 0);
     if (isBegun && counts.some((each, i) => i > day && each[out]! > 0)) return false;
-    const with_ = this.valueOf(counts, out);
-    row[out]!--;
-    const lost = with_ - this.valueOf(counts, out);
-    const bonus = (passage: number) => (this.kept[day]![passage] ? PLANNING.keep : 1);
-    let best = -1;
-    let most = lost * bonus(out) + 1e-9;
-    for (let passage = 0; passage < row.length; passage++) {
-      if (passage === out || !this.may(counts, day, passage)) continue;
-      const before = this.valueOf(counts, passage);
-      row[passage]!++;
-      const gain = (this.valueOf(counts, passage) - before) * bonus(passage);
-      row[passage]!--;
-      if (gain > most) [best, most] = [passage, gain];
+    let best = out;
+    let most = -this.change(draft, day, out, -1) * this.bonus(day, out) + 1e-9;
+    this.add(draft, day, out, -1);
+    for (let passage = 0; passage < this.gaps.length; passage++) {
+      if (passage === out || !this.open[day]![passage]) continue;
+      const gain = this.change(draft, day, passage, 1) * this.bonus(day, passage);
+      if (gain > most && this.may(draft, day, passage)) [best, most] = [passage, gain];
     }
-    row[best >= 0 ? best : out]!++;
-    return best >= 0;
+    this.add(draft, day, best, 1);
+    return best !== out;
   }
 
-  plan(counts: Counts): Plan {
+  plan(draft: Draft): Plan {
     const { days, passages } = this.asked;
     return {
       days: days.map(({ day, minutes }, i) => {
         const shape = this.shapes[i]!;
         const left = Math.max(0, Math.floor(minutes)) - shape.warmUp - shape.rests - shape.playThrough;
-        return { ...shape, day, of: inTurn(counts[i]!, passages, left), wholeRuns: this.wholeRuns(day) };
+        return { ...shape, day, of: inTurn(draft.counts[i]!, passages, left), wholeRuns: this.wholeRuns(day) };
       }),
-      shortfalls: this.shortfalls(counts),
-      value: this.value(counts),
+      shortfalls: this.shortfalls(draft),
+      value: this.value(draft),
     };
   }
 
@@ -285,10 +305,10 @@ class Model {
     return [...new Set(near.flatMap((event) => event.passages))];
   }
 
-  private shortfalls(counts: Counts): Shortfall[] {
+  private shortfalls({ minutes }: Draft): Shortfall[] {
     return this.asked.passages.flatMap(({ id, goal }, passage) =>
-      this.needs[passage]!.flatMap(({ event, retention }) => {
-        const short = this.gaps[passage]! * Math.exp(-this.minutesAt(counts, passage, retention) / this.asked.k);
+      this.needs[passage]!.flatMap(({ event }, i) => {
+        const short = this.gaps[passage]! * Math.exp(-minutes[passage]![i]! / this.asked.k);
         return short > PLANNING.near ? [{ event: event.id, passage: id, short, reaches: goal - short }] : [];
       }),
     );

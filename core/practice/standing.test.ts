@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { runs } from '../testing/runs';
 import { chance } from '../../tests/support/random-score';
-import { dayAfter, dayOf, daysBetween, daysFrom, weekdayOf, type Day } from './day';
+import { dayAfter, dayOf, daysBetween, daysFrom, isDay, weekdayOf, type Day } from './day';
+import { blockWhy, dayInWords, shortfallText } from './words';
 import { fittedMinutes, gainOf, gapOf, goalOf, halfLifeAfter, rowOfFour, standingOf, type Run } from './standing';
 
 const TODAY: Day = '2026-03-30';
@@ -94,4 +95,22 @@ test('the minutes of a player are found in their log; with few blocks the usual 
     fittedMinutes(made(20, 20, 5)),
     9,
   );
+});
+
+test('days in words, and why a block is there', () => {
+  expect(['2026-03-30', '2026-03-29', '2026-03-31', '2026-03-27', '2026-04-05', '2026-05-12'].map((day) => dayInWords(day, TODAY))).toEqual([
+    'today',
+    'yesterday',
+    'tomorrow',
+    'Friday',
+    'Sunday',
+    '12 May',
+  ]);
+  expect(blockWhy({ now: 62.4, goal: 92, short: 14.2, until: '2026-05-12', last: '2026-03-26', today: TODAY })).toBe(
+    '62 of 92, falls 14 short by 12 May, not touched since Thursday',
+  );
+  expect(blockWhy({ now: 80, goal: 92, short: null, until: '2026-05-12', last: '2026-03-29', today: TODAY })).toBe('80 of 92');
+  expect(blockWhy({ now: 80, goal: 92, short: null, until: '2026-05-12', last: null, today: TODAY })).toBe('80 of 92, not begun yet');
+  expect(shortfallText({ short: 14.4, reaches: 77.6 })).toBe('will reach 78, 14 short');
+  expect(['2026-02-29', '2028-02-29', '2026-13-01', '26-01-01', 'soon'].map(isDay)).toEqual([false, true, false, false, false]);
 });
