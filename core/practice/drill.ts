@@ -9,6 +9,7 @@ import { ofTheBow } from './drills-bow';
 import { ofTheHand } from './drills-hand';
 import { ofTheRhythm } from './drills-rhythm';
 import type { Passage } from './passage';
+import { ofTheScale } from './scale';
 
 export interface DrillOptions {
   /** The tempo that the passage is wanted at. */
@@ -25,7 +26,7 @@ export interface DrillKind {
   steps(passage: Passage, options: DrillOptions): MadeStep[] | null;
 }
 
-export const DRILLS = { ...ofTheRhythm, ...ofTheBow, ...ofTheHand } satisfies Record<string, DrillKind>;
+export const DRILLS = { ...ofTheRhythm, ...ofTheBow, ...ofTheHand, ...ofTheScale } satisfies Record<string, DrillKind>;
 export type DrillName = keyof typeof DRILLS;
 export const DRILL_NAMES = Object.keys(DRILLS) as DrillName[];
 
