@@ -170,8 +170,8 @@ async function writeRows(client: Queryable, access: Access, table: Table, rows: 
   for (let from = 0; from < rows.length; from += ROWS_AT_ONCE) {
     const text = JSON.stringify(rows.slice(from, from + ROWS_AT_ONCE)).replace(UUID, (id) => names.get(id) ?? id);
     await client.query(
-      `INSERT INTO ${table} (studio_id, ${list}) SELECT $1, ${list} FROM jsonb_array_elements($2::jsonb) WITH ORDINALITY AS sent (row, place),
-         LATERAL jsonb_populate_record(NULL::${table}, row) ORDER BY place${table === 'frozen' ? ' ON CONFLICT DO NOTHING' : ''}`,
+      `INSERT INTO ${table} (studio_id, ${list}) SELECT $1, ${list} FROM jsonb_array_elements($2::jsonb) WITH ORDINALITY AS sent (sent_row, sent_place),
+         LATERAL jsonb_populate_record(NULL::${table}, sent_row) ORDER BY sent_place${table === 'frozen' ? ' ON CONFLICT DO NOTHING' : ''}`,
       [access.studio, text],
     );
   }

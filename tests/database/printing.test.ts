@@ -16,7 +16,7 @@ import { FIRST, freshPiece, give, markIn } from '../support/handed';
 import { environment, until } from '../support/omaggio';
 import { readPdf, textOf } from '../support/pdf';
 
-/** Thirty in `npm run test:long`; what a killed worker had begun is begun again after two minutes, however many there are. */
+/** Thirty with OMAGGIO_LONG=1; what a killed worker had begun is begun again after two minutes, however many there are. */
 const PARTS = process.env.OMAGGIO_LONG ? 30 : 6;
 let studio: Access;
 let piece: string;
