@@ -41,6 +41,7 @@ import { readMarks, withCorrections } from './marks';
 import { choosePart, markedScore } from './choose';
 import { scoreValue } from './score';
 import type { Answering, Options } from './options';
+import { listened } from './listen';
 import { drilled, plannedDays } from './practice';
 import { readPreferences, type Preferences } from './preferences';
 import { TICKS_PER_QUARTER } from '../core/score/ticks';
@@ -73,7 +74,7 @@ const planned = ({ part, marking, player, options, within }: Asked) => {
   return { part: edited, player, clock, marking, alternatives: options.alternatives, ...(within ? { within } : {}) };
 };
 
-export function run(all: Options, bytes: Uint8Array, marksText: string | null): Result<Outcome> {
+export function run(all: Options, bytes: Uint8Array, marksText: string | null, take: Uint8Array | null = null): Result<Outcome> {
   const { command } = all;
   // Needs the engraver, which nothing else here does.
   if (command === 'print') return bad('command', 'Paper is made by a program of its own.', 'Run bin/omaggio print.');
@@ -113,15 +114,16 @@ export function run(all: Options, bytes: Uint8Array, marksText: string | null): 
     player: player.value,
     marked: (more) => (options.out === null ? null : likeTheFile(writeMarked(chosen.value.document, part, { ...more, ...marking.value }), bytes)),
   };
-  return COMMANDS[options.command](asked);
+  return COMMANDS[options.command](asked, take);
 }
 
-const COMMANDS: Readonly<Record<'finger' | 'bow' | 'check' | 'drill' | 'plan', (asked: Asked) => Result<Outcome>>> = {
+const COMMANDS: Readonly<Record<'finger' | 'bow' | 'check' | 'drill' | 'plan' | 'listen', (asked: Asked, take: Uint8Array | null) => Result<Outcome>>> = {
   finger: fingered,
   bow: bowed,
   check: checkedPart,
   drill: (asked) => drilled(asked, editedPart(asked.part, asked.marking)),
   plan: (asked) => plannedDays(asked, checkRequest(asked)),
+  listen: (asked, take) => listened(asked, editedPart(asked.part, asked.marking), take),
 };
 
 function notesValue(part: Part, within: TickRange | null) {

@@ -3,11 +3,14 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { demoText } from '../tests/support/demo';
+import { linesOf } from '../core/instruments/lines';
+import { clockFor } from '../core/score/time';
+import { synthTake, wavOf } from '../tests/support/synth-take';
 import { problemText } from '../core/util/result';
 import { readMusicXml } from '../core/formats/musicxml/read';
 import { run } from './commands';
 import { readOptions } from './options';
-import { bowShape, checkShape, drillShape, fingerShape, notesShape, partsShape, planShape, scoreShape } from './shapes';
+import { bowShape, checkShape, drillShape, fingerShape, listenShape, notesShape, partsShape, planShape, scoreShape } from './shapes';
 import { forPeople, table } from './table';
 
 const bytesOf = (name: string) => new TextEncoder().encode(demoText(name));
@@ -128,6 +131,32 @@ describe('each command gives its promised shape', () => {
     expect(plan.days[0]!.blocks[0]!.why).toMatch(/^\d+ of \d+.*not begun yet$/);
     expect(plan.capped.length).toBeGreaterThan(0);
     for (const { ceiling } of plan.capped) expect(ceiling).toBeLessThan(plan.wanted);
+  });
+  test('listen: a take that was made with known errors, note by note', () => {
+    const read = readMusicXml(demoText('staircase'));
+    if (!read.ok) throw new Error(read.problem.what);
+    const part = read.value.score.parts[0]!;
+    const events = linesOf(part)[0]!.events.filter(({ notes: [note] }) => note!.barIndex < 2);
+    const { samples, rate, truth } = synthTake({ events, slurred: events.map(() => false), clock: clockFor(part, null), seed: 4, tuning: 6 });
+    const options = readOptions(['listen', '-', 'take.wav', '--bars', '1-2']);
+    if (!options.ok) throw new Error(problemText(options.problem));
+    const asked = (bytes: Uint8Array | null) => run(options.value, bytesOf('staircase'), null, bytes);
+    const outcome = asked(wavOf(samples, rate));
+    if (!outcome.ok) throw new Error(problemText(outcome.problem));
+    const { notes, tuning, matched } = listenShape.parse(outcome.value.value);
+    expect([notes.length, matched > 0.9]).toEqual([events.length, true]);
+    for (const { event, cents } of truth) {
+      const note = notes[event]!;
+      if (note.cents !== null && !note.isHint) expect(Math.abs(note.cents + tuning - 6 - cents)).toBeLessThan(3);
+    }
+    expect(forPeople('listen', outcome.value.value)).toMatch(/% found; tuned .* cents from 440 Hz/);
+    const refused = (bytes: Uint8Array | null) => {
+      const answer = asked(bytes);
+      return answer.ok ? '' : problemText(answer.problem);
+    };
+    expect(refused(null)).toMatch(/no take.*take\.wav/);
+    expect(refused(new TextEncoder().encode('no sound'))).toMatch(/take\.wav: This is no WAV file/);
+    expect(refused(wavOf(new Float32Array(rate * 3), rate))).toMatch(/Nothing is heard/);
   });
   test('every command has a table for people', () => {
     for (const command of ['parts', 'notes', 'finger', 'bow', 'check', 'drill', 'plan'] as const) {

@@ -15,6 +15,7 @@ function main(argv: readonly string[]): number {
   const { file, command } = options.value;
   let bytes: Buffer;
   let marks: string | null;
+  let take: Buffer | null;
   try {
     bytes = readFileSync(file === '-' ? 0 : file);
   } catch (error) {
@@ -25,7 +26,12 @@ function main(argv: readonly string[]): number {
   } catch (error) {
     return fail({ place: null, what: `It cannot be read (${(error as NodeJS.ErrnoException).code}).`, remedy: 'Check the name.' }, options.value.marks);
   }
-  const outcome = run(options.value, bytes, marks);
+  try {
+    take = options.value.take === null ? null : readFileSync(options.value.take);
+  } catch (error) {
+    return fail({ place: null, what: `It cannot be read (${(error as NodeJS.ErrnoException).code}).`, remedy: 'Check the name.' }, options.value.take);
+  }
+  const outcome = run(options.value, bytes, marks, take);
   if (!outcome.ok) return fail(outcome.problem, file);
   if (options.value.out !== null && outcome.value.marked) writeFileSync(options.value.out, outcome.value.marked);
   process.stdout.write(options.value.json ? `${JSON.stringify(outcome.value.value)}\n` : `${forPeople(command as Answering, outcome.value.value)}\n`);

@@ -9,7 +9,7 @@ import type { InstrumentKind } from '../core/score/score';
 import { DENSITIES, type Density } from '../core/left-hand/worth-writing';
 import { preferenceHelp } from './preferences';
 
-export const COMMANDS = ['parts', 'notes', 'finger', 'bow', 'check', 'drill', 'plan', 'score', 'print'] as const;
+export const COMMANDS = ['parts', 'notes', 'finger', 'bow', 'check', 'drill', 'plan', 'listen', 'score', 'print'] as const;
 export const PAPER_NAMES = ['a4', 'letter'] as const;
 export type Command = (typeof COMMANDS)[number];
 /** Those that answer in words and numbers. */
@@ -18,6 +18,8 @@ export type Answering = Exclude<Command, 'print'>;
 export interface Options {
   command: Command;
   file: string;
+  /** With listen: the recording. */
+  take: string | null;
   json: boolean;
   part: string | null;
   bars: string | null;
@@ -63,6 +65,7 @@ export const USAGE = `bin/omaggio COMMAND FILE [options]      FILE may be - for 
   check     what will go wrong, and the tempo at which it does not
   drill     a passage as exercises (--bars; with --kind and -o one of them as MusicXML)
   plan      which passage on which day until a date (--until, --minutes)
+  listen    a take against the part: FILE TAKE.wav
   score     which parts play together, what differs in them, and the tempo for all
   print     a part on paper, marks and all, in pages that can be turned (-o FILE.pdf)
   doctor    what is wrong with the data of the Omaggio that bin/start starts, and what to do (no FILE)
@@ -90,7 +93,7 @@ ${preferenceHelp()}
   --today 2026-12-01        with plan: the first day, if it is not today
   --paper a4|letter         with print
   --staff 6.8               with print: height of the staff in mm, 4 to 9
-  --line 1                  with print: only this line of a divided part
+  --line 1                  with print and listen: only this line of a divided part
   --json                    for programs
 `;
 
@@ -135,8 +138,8 @@ export function readOptions(argv: readonly string[]): Result<Options> {
   const { values, positionals } = parsed;
   const command = oneOf('command', positionals[0] ?? '', COMMANDS);
   if (!command.ok) return command;
-  const file = positionals[1];
-  if (file === undefined || positionals.length > 2)
+  const [, file, take] = positionals;
+  if (file === undefined || positionals.length > (command.value === 'listen' ? 3 : 2))
     return bad('command line', `Expected one file, got ${positionals.length - 1}.`, 'Give one MusicXML file, or - for standard input.');
   const [kind, size] = splitOnce(values.instrument ?? '', ':');
   const instrument = kind ? oneOf('--instrument', kind, INSTRUMENT_KINDS) : good(null);
@@ -167,6 +170,7 @@ export function readOptions(argv: readonly string[]): Result<Options> {
   return good({
     command: command.value,
     file,
+    take: take ?? null,
     json: values.json ?? false,
     part: values.part ?? null,
     bars: values.bars ?? null,

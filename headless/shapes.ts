@@ -44,6 +44,31 @@ export const drillShape = z.object({
   ),
 });
 
+export const listenShape = z.object({
+  /** Cents that the instrument is tuned over 440 Hz. */
+  tuning: z.number(),
+  snrDb: z.number(),
+  /** Share of the notes that were found. */
+  matched: z.number().min(0).max(1),
+  /** Where one went back to. */
+  restarts: z.array(z.object({ ...at, atS: z.number() })),
+  notes: z.array(
+    z.object({
+      id: z.string(),
+      ...at,
+      pitch: z.string(),
+      state: z.enum(['heard', 'another pitch', 'missed']),
+      onsetS: z.number().nullable(),
+      endS: z.number().nullable(),
+      /** Against equal temperament in the tuning of the take. */
+      cents: z.number().nullable(),
+      /** Too short, or one of several at once: not sure. */
+      isHint: z.boolean(),
+      unmeasured: z.string().nullable(),
+    }),
+  ),
+});
+
 const day = z.iso.date();
 const passage = { passage: z.string(), bars: z.string() };
 

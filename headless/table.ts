@@ -1,6 +1,6 @@
 /** The values of bin/omaggio as tables for people. */
 import type { z } from 'zod';
-import type { bowShape, checkShape, drillShape, fingerShape, notesShape, partsShape, planShape, scoreShape } from './shapes';
+import type { bowShape, checkShape, drillShape, fingerShape, listenShape, notesShape, partsShape, planShape, scoreShape } from './shapes';
 import type { Answering } from './options';
 
 type Row = ReadonlyArray<string | number>;
@@ -63,6 +63,8 @@ export function forPeople(command: Answering, value: unknown): string {
     }
     case 'drill':
       return drillsForPeople(value as z.infer<typeof drillShape>);
+    case 'listen':
+      return takeForPeople(value as z.infer<typeof listenShape>);
     case 'plan':
       return planForPeople(value as z.infer<typeof planShape>);
     case 'check': {
@@ -123,5 +125,22 @@ function planForPeople({ days, shortfalls, capped, wanted }: z.infer<typeof plan
       ({ passage, bars, ceiling }) => `${passage}, bars ${bars}: more than ${Math.round(ceiling)} is not in the marking; practice will not mend that.`,
     ),
     ...shortfalls.map(({ passage, bars, text }) => `${passage}, bars ${bars}: ${text}`),
+  ].join('\n');
+}
+
+/** Worst spots that are told one by one. */
+const TOLD = 12;
+
+function takeForPeople({ tuning, snrDb, matched, restarts, notes }: z.infer<typeof listenShape>): string {
+  const off = notes.filter(({ cents }) => cents !== null).sort((a, b) => Math.abs(b.cents!) - Math.abs(a.cents!));
+  const spots = notes.filter(({ state }) => state !== 'heard');
+  return [
+    `${notes.length} notes, ${Math.round(matched * 100)} % found; tuned ${tuning} cents from 440 Hz; ${Math.round(snrDb)} dB over the room`,
+    ...restarts.map(({ bar, atS }) => `began again at bar ${bar} after ${atS} s`),
+    ...spots.map(({ bar, beat, pitch, state, unmeasured }) => `bar ${bar}, beat ${beat}: ${pitch} ${state === 'missed' ? 'not heard' : (unmeasured ?? state)}`),
+    table([
+      ['bar', 'beat', 'pitch', 'cents', ''],
+      ...off.slice(0, TOLD).map((note): Row => [note.bar, note.beat, note.pitch, note.cents!.toFixed(1), note.isHint ? 'not sure' : '']),
+    ]),
   ].join('\n');
 }
