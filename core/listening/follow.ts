@@ -9,6 +9,8 @@ export interface Expected {
   pitches: readonly number[];
   /** Frames that it should last, at the tempo of the take. */
   frames: number;
+  /** Frames of rest behind it. */
+  rest: number;
   barIndex: number;
   /** The same pitch as the note before. */
   again: boolean;
@@ -48,6 +50,8 @@ export function follow(notes: readonly Expected[], observed: Observed): Followed
   let next = new Float64Array(size);
   const stays = notes.map(({ frames }) => Math.log(1 - 1 / Math.max(2, frames)));
   const leaves = notes.map(({ frames }) => Math.log(1 / Math.max(2, frames)));
+  // A silence that is longer than the rest that stands there is likelier behind a note that has one.
+  const rests = notes.map(({ rest }) => Math.log(1 - 1 / Math.max(FOLLOWING.gap, rest)));
   const jumps = new Jumps(notes);
   const fits = new Float64Array(n);
   for (let frame = 0; frame < count; frame++) {
@@ -96,7 +100,7 @@ export function follow(notes: readonly Expected[], observed: Observed): Followed
       next[at + SOUND] = best + sound;
       back[frame * size + at + SOUND] = from;
 
-      const [still, stopped] = [now[at + SILENCE]!, now[at + SOUND]! + leaves[i]!];
+      const [still, stopped] = [now[at + SILENCE]! + rests[i]!, now[at + SOUND]! + leaves[i]!];
       next[at + SILENCE] = Math.max(still, stopped) + silence;
       back[frame * size + at + SILENCE] = still >= stopped ? at + SILENCE : at + SOUND;
 

@@ -131,9 +131,12 @@ function expectedOf(played: readonly LineEvent[], slurred: readonly boolean[], a
   return played.map((event, i) => {
     const pitches = event.notes.map(({ pitch }) => asked.indexOf(midiOf(pitch)));
     const before = played[i - 1]?.notes.map(({ pitch }) => midiOf(pitch)).join();
+    const next = played[i + 1];
+    const rest = next ? Math.max(0, clock.secondsAt(next.onset) - clock.secondsAt(event.end)) : 0;
     return {
       pitches,
       frames: (seconds(event) * times) / SIGNAL.hopS,
+      rest: (rest * times) / SIGNAL.hopS,
       barIndex: event.notes[0]!.barIndex,
       again: before === event.notes.map(({ pitch }) => midiOf(pitch)).join(),
       slurred: slurred[i] ?? false,

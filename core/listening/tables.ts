@@ -34,6 +34,8 @@ export const FOLLOWING = {
   far: 0.5,
   /** A frame of silence where a note is expected, and the other way round. */
   silent: 4,
+  /** Frames of silence between two notes without a rest. */
+  gap: 8,
   /** Another pitch in the place of the note: to begin it, and what each frame of it counts of `wrong`. */
   other: 6,
   otherShare: 0.55,
