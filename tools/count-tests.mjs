@@ -10,7 +10,12 @@ const failed = jest ? report.numFailedTests + report.numRuntimeErrorTestSuites :
 console.log(passed, passed + failed === 0 ? 1 : failed);
 
 /** As a terminal shows it, without its colours. */
-const plain = (text) => text.replace(/\u001b\[\d*m/g, '').replace(/\s+/g, ' ').trim().slice(0, 400);
+const plain = (text) =>
+  text
+    .replace(/\u001b\[\d*m/g, '')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .slice(0, 400);
 const ofJest = () =>
   report.testResults.flatMap(({ name, message, assertionResults }) =>
     assertionResults.length === 0 && message
