@@ -13,16 +13,15 @@ import { changePlayer, players } from '../../server/players';
 import { setOnShelf } from '../../server/pieces';
 import { openVariant } from '../../server/variants';
 import { OURSELVES } from '../../server/workers';
-import { closeDatabase, everything, openDatabase } from '../support/database';
+import { closeDatabase, everything } from '../support/database';
 import { demoText } from '../support/demo';
-import { FIRST, freshPiece, give as giveIn, markIn } from '../support/handed';
+import { FIRST, freshPiece, give as giveIn, markIn, studioWithTwo } from '../support/handed';
 
 let studio: Access;
 let ada: string;
 let bo: string;
 beforeAll(async () => {
-  studio = await openDatabase();
-  [ada, bo] = (await players(studio)).map(({ id }) => id) as [string, string];
+  ({ studio, ada, bo } = await studioWithTwo());
 });
 afterAll(closeDatabase);
 

@@ -1,5 +1,4 @@
 /** The shelf checked by workers: a part at a time, once each, whatever becomes of the workers; what it says is what the Desk says. */
-import { spawn, type ChildProcess } from 'node:child_process';
 import type { Access } from '../../server/access';
 import { binOf } from '../../server/bin';
 import { keyFor } from '../../server/doors/people';
@@ -13,30 +12,20 @@ import { isSpot } from '../../core/checks/finding';
 import { musicOf, partSettings } from '../../server/parts';
 import { toldOf } from '../../core/instruments/as-told';
 import { closeDatabase, everything, openDatabase } from '../support/database';
-import { environment, until } from '../support/omaggio';
+import { killWorkers, startWorker, until } from '../support/omaggio';
 import { fingerSet } from '../support/stored';
 import { readPartDocument } from '../../core/formats/musicxml/part-document';
 
 let studio: Access;
 let parts: string[];
-const workers: ChildProcess[] = [];
 beforeAll(async () => {
   studio = await openDatabase('all');
   parts = (await shelf(studio)).pieces.flatMap((piece) => piece.parts.map(({ id }) => id));
 });
 afterAll(async () => {
-  workers.forEach((worker) => worker.kill('SIGKILL'));
+  killWorkers();
   await closeDatabase();
 });
-
-function startWorker(): ChildProcess {
-  const worker = spawn('node', ['.next/tools/work.mjs'], {
-    env: environment({ DATABASE_URL: process.env.DATABASE_URL, OMAGGIO_SLOWNESS: '20' }),
-    stdio: 'inherit',
-  });
-  workers.push(worker);
-  return worker;
-}
 
 const writes = async () => (await everything.query<{ n: number }>('SELECT count(*)::int AS n FROM checks')).rows[0]!.n;
 
@@ -113,7 +102,7 @@ test('what has had its time is swept out: from the bin after thirty days, browse
 });
 
 test('ended it leaves the rest; what is off the shelf is left alone; what is checked stays', async () => {
-  for (const worker of workers) worker.kill('SIGKILL');
+  killWorkers();
   await everything.query('DELETE FROM checks');
   const round = (await beginRound(studio))!;
   const { rows } = await everything.query<{ part_id: string }>('SELECT part_id FROM round_parts WHERE round_id = $1', [round.id]);

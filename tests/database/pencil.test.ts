@@ -10,18 +10,16 @@ import { latestOf } from '../../server/handouts/hand-out';
 import { sheetOf } from '../../server/handouts/on-the-stand';
 import { pencilOf, showsPencil } from '../../server/handouts/pencil';
 import { say } from '../../server/handouts/said';
-import { players } from '../../server/players';
 import { OURSELVES } from '../../server/workers';
-import { closeDatabase, everything, openDatabase } from '../support/database';
+import { closeDatabase, everything } from '../support/database';
 import { demoText } from '../support/demo';
-import { FIRST, freshPiece, give, markIn } from '../support/handed';
+import { FIRST, freshPiece, give, markIn, studioWithTwo } from '../support/handed';
 
 let studio: Access;
 let ada: string;
 let bo: string;
 beforeAll(async () => {
-  studio = await openDatabase();
-  [ada, bo] = (await players(studio)).map(({ id }) => id) as [string, string];
+  ({ studio, ada, bo } = await studioWithTwo());
 });
 afterAll(closeDatabase);
 

@@ -1,5 +1,4 @@
 /** Many parts on paper as work of its own: whatever becomes of the workers, ended and begun again; each part once. */
-import { spawn, type ChildProcess } from 'node:child_process';
 import type { Access } from '../../server/access';
 import { handOut } from '../../server/handouts/hand-out';
 import { printedPart } from '../../server/handouts/paper';
@@ -13,7 +12,7 @@ import { partsSide } from '../support/many-parts';
 import { closeDatabase, everything, openDatabase } from '../support/database';
 import { demoText } from '../support/demo';
 import { FIRST, freshPiece, give, markIn } from '../support/handed';
-import { environment, until } from '../support/omaggio';
+import { killWorkers, startWorker, until } from '../support/omaggio';
 import { readPdf, textOf } from '../support/pdf';
 
 /** Thirty with OMAGGIO_LONG=1; what a killed worker had begun is begun again after two minutes, however many there are. */
@@ -21,7 +20,6 @@ const PARTS = process.env.OMAGGIO_LONG ? 30 : 6;
 let studio: Access;
 let piece: string;
 let player: string;
-const workers: ChildProcess[] = [];
 beforeAll(async () => {
   studio = await openDatabase();
   player = (await players(studio))[0]!.id;
@@ -33,18 +31,10 @@ beforeAll(async () => {
   if (!done.ok) throw new Error(done.problem.what);
 });
 afterAll(async () => {
-  workers.forEach((worker) => worker.kill('SIGKILL'));
+  killWorkers();
   await closeDatabase();
 });
 
-function startWorker(): ChildProcess {
-  const worker = spawn('node', ['.next/tools/work.mjs'], {
-    env: environment({ DATABASE_URL: process.env.DATABASE_URL, OMAGGIO_SLOWNESS: '20' }),
-    stdio: 'inherit',
-  });
-  workers.push(worker);
-  return worker;
-}
 const doneTimes = async () =>
   (await everything.query<{ part: string; at: Date }>('SELECT part_id AS part, done_at AS at FROM printing_parts WHERE done_at IS NOT NULL')).rows;
 
@@ -90,7 +80,7 @@ test('begun twice at once it is one; ended it keeps what is done, begun again it
   expect(ofIt.map(textOf)).toEqual(alone.pages.map(textOf));
   // Done is done, until something is handed out anew or other paper is wanted.
   expect(await beginPrinting(studio, piece, 'a4')).toMatchObject({ id: stopped.id, done: PARTS });
-  workers.forEach((worker) => worker.kill('SIGKILL'));
+  killWorkers();
   expect(await beginPrinting(studio, piece, 'letter')).toMatchObject({ done: 0, paper: 'letter' });
   // A slow machine is no fault.
 }, 1_800_000);

@@ -5,8 +5,17 @@ import type { Access } from '../../server/access';
 import { handOut } from '../../server/handouts/hand-out';
 import { markingOfPart, storeChanges } from '../../server/markings';
 import { takeIn } from '../../server/pieces';
+import { players } from '../../server/players';
 import { OURSELVES } from '../../server/workers';
+import { openDatabase } from './database';
 import { demoText } from './demo';
+
+/** A studio with its people and nothing on the shelf, and two of its players. */
+export async function studioWithTwo(): Promise<{ studio: Access; ada: string; bo: string }> {
+  const studio = await openDatabase();
+  const [ada, bo] = (await players(studio)).map(({ id }) => id);
+  return { studio, ada: ada!, bo: bo! };
+}
 
 export async function markIn(
   studio: Access,

@@ -57,6 +57,20 @@ export function stop({ child }: Pick<Started, 'child'>, signal: NodeJS.Signals):
 
 export const stopAll = (): void => running.forEach((child) => child.kill('SIGKILL'));
 
+const workers: ChildProcess[] = [];
+
+/** A worker for the queue of the database that a test file has opened; killed with `killWorkers`. */
+export function startWorker(): ChildProcess {
+  const worker = spawn('node', ['.next/tools/work.mjs'], {
+    env: environment({ DATABASE_URL: process.env.DATABASE_URL, OMAGGIO_SLOWNESS: '20' }),
+    stdio: 'inherit',
+  });
+  workers.push(worker);
+  return worker;
+}
+
+export const killWorkers = (): void => workers.splice(0).forEach((worker) => worker.kill('SIGKILL'));
+
 /** A command in bin/ to its end. */
 export function command(name: string, args: readonly string[], more: Record<string, string | undefined>): { status: number | null; text: string } {
   const { status, stdout, stderr } = spawnSync(`bin/${name}`, args, { env: environment(more), encoding: 'utf8' });
