@@ -129,6 +129,10 @@ describe('each command gives its promised shape', () => {
       [0, true],
     ]);
     expect(plan.days[0]!.blocks[0]!.why).toMatch(/^\d+ of \d+.*not begun yet$/);
+    expect(plan.caution).toBeNull();
+    const long = ask('plan --until 2026-12-03 --today 2026-12-01 --minutes 121').value;
+    expect(planShape.parse(long).caution).toMatch(/stop where anything hurts.*health professional/);
+    expect(forPeople('plan', long)).toContain('build it up over weeks');
     expect(plan.capped.length).toBeGreaterThan(0);
     for (const { ceiling } of plan.capped) expect(ceiling).toBeLessThan(plan.wanted);
   });

@@ -7,9 +7,9 @@ import { dayAfter, daysBetween, daysFrom, dayOf, isDay } from '../core/practice/
 import { DRILL_NAMES, drillOf, type Drill, type DrillName } from '../core/practice/drill';
 import { passageOf } from '../core/practice/passage';
 import { planSpaced } from '../core/practice/plan';
-import { blockWhy, shortfallText } from '../core/practice/words';
+import { blockWhy, LONG_DAY, shortfallText } from '../core/practice/words';
 import { gapOf, goalOf, standingOf } from '../core/practice/standing';
-import { GAIN } from '../core/practice/tables';
+import { DAY, GAIN } from '../core/practice/tables';
 import { sayBars } from '../core/score/address';
 import { clockFor } from '../core/score/time';
 import { bad, good, type Result } from '../core/util/result';
@@ -75,6 +75,7 @@ export function plannedDays(asked: Asked, request: CheckRequest): Result<Outcome
   return good({
     value: {
       until: options.until,
+      caution: options.minutes > DAY.long ? LONG_DAY : null,
       wanted,
       capped: passages.filter(({ goal }) => goal.isCapped).map(({ id, bars, goal }) => ({ passage: id, bars, ceiling: goal.tempo })),
       days: plan.days.map(({ day, warmUp, rests, playThrough, of, wholeRuns }) => ({

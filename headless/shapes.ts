@@ -74,6 +74,8 @@ const passage = { passage: z.string(), bars: z.string() };
 
 export const planShape = z.object({
   until: day,
+  /** Said where a day is long. */
+  caution: z.string().nullable(),
   /** Quarters per minute, as all tempi here. */
   wanted: z.number(),
   /** Passages whose marking does not allow the wanted tempo. */

@@ -110,9 +110,9 @@ const drillsForPeople = ({ drills }: z.infer<typeof drillShape>): string =>
     )
     .join('\n\n');
 
-function planForPeople({ days, shortfalls, capped, wanted }: z.infer<typeof planShape>): string {
+function planForPeople({ days, shortfalls, capped, wanted, caution }: z.infer<typeof planShape>): string {
   const rows = days.flatMap(({ day, warmUp, rests, playThrough, blocks, wholeRuns }): Row[] => [
-    [day, 'scale', '', warmUp, ''],
+    [day, ...(warmUp ? ['scale', '', warmUp, ''] : ['', '', '', ''])],
     ...blocks.map(({ passage, bars, minutes, why }): Row => ['', passage, bars, minutes, why]),
     ...(wholeRuns.length ? [['', 'whole runs', '', '', wholeRuns.join(', ')]] : []),
     ...(rests ? [['', 'rest', '', rests, '']] : []),
@@ -120,6 +120,7 @@ function planForPeople({ days, shortfalls, capped, wanted }: z.infer<typeof plan
   ]);
   return [
     `quarter = ${Math.round(wanted)} wanted`,
+    ...(caution ? [caution] : []),
     table([['day', 'what', 'bars', 'minutes', 'why'], ...rows]),
     ...capped.map(
       ({ passage, bars, ceiling }) => `${passage}, bars ${bars}: more than ${Math.round(ceiling)} is not in the marking; practice will not mend that.`,

@@ -130,6 +130,12 @@ describe('each kind by an example', () => {
       .map((each) => each.split('/')[0]);
     expect(nine).toEqual(['A4', 'B4', 'A4', 'B4', 'A4', 'B4', 'A4', 'G4', 'A4']);
     expect(nine.filter((pitch) => pitch === 'B4')).toHaveLength(3);
+    // The note of the trill has its finger, the others are left to the player.
+    const main = passageIn(part, undefined, player)!.notes[0]!.heads[0]!.finger;
+    const small = read(made).notes.filter(({ duration }) => quartersOf(duration) === 0.25);
+    for (const { written, printed } of small)
+      expect([pitchName(written), printed.finger]).toEqual([pitchName(written), pitchName(written) === 'A4' ? main : null]);
+    expect(read(made).slurs).toHaveLength(made.steps.length);
   });
   test('a shift with its guide note: the pitch that finger and position give, four times there and back, then silent, then the bar', () => {
     // The second finger leads into third position, where it would play B; the fourth plays D.
@@ -143,18 +149,46 @@ describe('each kind by an example', () => {
     expect(guide).toBe('B5');
     const heard = stepsOf(made)[made.steps.findIndex((words) => words.includes('guide note heard'))]!.split(' ');
     expect(heard.filter((each) => each === `${guide}/1`)).toHaveLength(8);
-    expect(made.steps.some((words) => words === 'the guide note silent')).toBe(true);
+    // There and back: a beat for the old note, one for the guide note, two for the new one.
+    expect(heard.slice(0, 6)).toEqual(['G#5/1', 'B5/1', 'D6/2', 'D6/1', 'B5/1', 'G#5/2']);
+    const silent = stepsOf(made)[made.steps.indexOf('the guide note silent')]!;
+    expect(silent).toBe(Array.from({ length: 4 }, () => 'G#5/2 D6/2').join(' '));
+    const [old, guided, arrived] = read(made).notes;
+    expect([old, guided, arrived].map((note) => [note!.printed.finger, note!.printed.string])).toEqual([
+      ['2', 1],
+      ['2', 1],
+      ['4', 1],
+    ]);
     expect(drillOf('shift', typed('violin', 'A4 B4 C5 D5'), AT)).toBeNull();
   });
   test('in one hand: neighbours on two strings as double stops', () => {
     const steps = stepsOf(drill('blocked', typed('violin', 'B4 G5 B4 G5 C5 A5 C5 A5', { length: 0.5 })));
     expect(steps[0]).toMatch(/^B4\+G5\/1 B4\+G5\/1 C5\+A5\/1 C5\+A5\/1/);
+    // What a rest stands between, or what lies on one string, is not sounded together.
+    expect(drillOf('blocked', typed('violin', 'B4/0.5 r/0.5 G5/0.5 r/0.5 B4/0.5 r/0.5 G5/0.5 r/0.5'), AT)).toBeNull();
+    expect(drillOf('blocked', typed('violin', 'B4 C5 D5 C5 B4 C5 D5 C5', { length: 0.5 }), AT)).toBeNull();
+  });
+  test('the scale in the key, separate, two and four on a bow, and the arpeggio in threes', () => {
+    const made = drill('scale', typed('violin', 'G4 B4 D5 G5 F#5 D5 A4 G4', { fifths: 1, length: 0.5 }));
+    expect(made.steps).toEqual(['G major, separate', 'G major, 2 on a bow', 'G major, 4 on a bow', 'G major, the arpeggio']);
+    const steps = stepsOf(made);
+    expect(steps[0]).toMatch(/^G3\/1 A3\/1 B3\/1 C4\/1 D4\/1 E4\/1 F#4\/1 G4\/1/);
+    expect(steps[3]).toMatch(/^G3\/1 B3\/1 D4\/1 G4\/1/);
+    const part = read(made);
+    const at = begins(part).map((bar) => part.bars[bar]!.onset);
+    const slurs = (i: number) => part.slurs.filter(({ onset }) => onset >= at[i]! && onset < (at[i + 1] ?? Infinity));
+    const events = linesOf(part)[0]!.events;
+    const under = (i: number) => slurs(i).map(({ onset, endOnset }) => events.filter((event) => event.onset >= onset && event.onset <= endOnset).length);
+    expect(slurs(0)).toEqual([]);
+    expect([Math.max(...under(1)), Math.max(...under(2)), Math.max(...under(3))]).toEqual([2, 4, 3]);
+    expect(under(1).every((count) => count === 2)).toBe(true);
   });
   test('a voice at a time; an octave below; find the note; bare; variants; the stroke alone', () => {
     expect(stepsOf(drill('one voice', typed('violin', 'D4+B4 E4+C5 F4+D5 D4+B4'))).slice(0, 2)).toEqual(['D4/1 E4/1 F4/1 D4/1', 'B4/1 C5/1 D5/1 B4/1']);
     const high = typed('violin', 'E6 F6 G6 A6');
     expect(stepsOf(drill('octave below', high))[0]).toBe('E5/1 F5/1 G5/1 A5/1');
-    expect(stepsOf(drill('find the note', high))[0]).toBe('A5/2 A6/2 A5/2 A6/2');
+    expect(stepsOf(drill('find the note', high))).toEqual(['A5/2 A6/2 A5/2 A6/2', Array.from({ length: 4 }, () => 'G6/1 A6/1').join(' ')]);
+    expect(drillOf('find the note', typed('violin', 'A4 B4 C5 D5'), AT)).toBeNull();
     expect(drillOf('octave below', typed('violin', 'A4 B4 C5 D5'), AT)).toBeNull();
     const { part } = makeScore('violin', 'A4/1 B4/1 C5/2');
     part.notes[0] = { ...part.notes[0]!, trill: true };

@@ -205,3 +205,29 @@ test('what is played on more days lasts longer: the plan decides how long its ga
   const lacking = ({ shortfalls }: Plan) => shortfalls.reduce((sum, each) => sum + each.short, 0);
   expect(lacking(long)).toBeLessThan(lacking(short) / 2);
 });
+
+test('three days in a row with the same passage and no more, but for an event that is three days away', () => {
+  const days = Array.from({ length: 12 }, (_, i) => ({ day: dayAfter(TODAY, i), minutes: 20 }));
+  const of = (away: number) =>
+    planTo({ days, passages: [passage('a', 60, 90)], events: [{ id: 'e', day: dayAfter(TODAY, away), passages: ['a'], weight: 1 }], k: K }).days.map(
+      ({ of: blocks }) => blocks.length > 0,
+    );
+  // The event is on the seventh day: three days before it may be the fourth in a row, then come the whole runs.
+  expect(of(6).slice(0, 7)).toEqual([true, true, true, true, false, false, false]);
+  const long = of(12);
+  for (let i = 0; i + 3 < 9; i++) expect(long.slice(i, i + 4)).toContain(false);
+  expect(long.slice(9)).toEqual([true, false, false]);
+});
+
+test('what two blocks four days before the event are worth: the second less than the first', () => {
+  const asked = {
+    days: [{ day: TODAY, minutes: 20 }],
+    passages: [passage('a', 60, 90)],
+    events: [{ id: 'e', day: dayAfter(TODAY, 4), passages: ['a'], weight: 1 }],
+    k: K,
+  };
+  // Five minutes and seven tenths of five, of which after four days with a half-life of two a quarter is left; a risk counts a quarter more.
+  const wanted = 1.25 * 30 * (1 - Math.exp(-(5 + 3.5) / 4 / K));
+  expect(valueOfEven(asked)).toBeCloseTo(wanted, 9);
+  expect(planTo(asked).value).toBeCloseTo(wanted, 9);
+});

@@ -90,6 +90,12 @@ test('the minutes of a player are found in their log; with few blocks the usual 
   // Ten blocks pull away from the usual, not all the way.
   const few = fittedMinutes(made(60, 10, 4));
   expect(few).toBeGreaterThan(24);
+  // The least of squares and pull, told again: every block closes a third of its gap in five minutes.
+  const blocks = Array.from({ length: 10 }, () => ({ gap: 30, minutes: 5, gained: 10 }));
+  const error = (k: number) => 10 * (1 / 3 - (1 - Math.exp(-5 / k))) ** 2 + 0.05 * Math.log(k / 20) ** 2;
+  const best = Array.from({ length: 4_000 }, (_, i) => 4 + i * 0.01).reduce((a, b) => (error(b) < error(a) ? b : a));
+  expect(fittedMinutes(blocks)).toBeCloseTo(best, 1);
+  expect(best).toBeGreaterThan(5 / Math.log(1.5));
   // Nonsense in the log.
   expect(fittedMinutes([...made(20, 20, 5), { gap: 0, gained: 3, minutes: 5 }, { gap: 10, gained: -4, minutes: 0 }])).toBeCloseTo(
     fittedMinutes(made(20, 20, 5)),

@@ -51,6 +51,8 @@ export const DAY = {
   playThroughShare: 0.1,
   /** With less than this a day has no playing through, and no more than a short warm-up. */
   short: 20,
+  /** With more a caution stands beside the plan. */
+  long: 120,
   shortWarmUp: 2,
 } as const;
 

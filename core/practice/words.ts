@@ -38,3 +38,7 @@ export function blockWhy({ now, goal, short, until, last, today }: WhyBlock): st
 
 /** @example "will reach 78, 14 short" */
 export const shortfallText = ({ short, reaches }: { short: number; reaches: number }): string => `will reach ${round(reaches)}, ${round(short)} short`;
+
+/** Beside a plan for long days. */
+export const LONG_DAY =
+  'That is long for a day: build it up over weeks, rest five minutes in every half hour, and stop where anything hurts, is numb or tingles; then see your teacher and a health professional.';
